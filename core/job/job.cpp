@@ -1,0 +1,165 @@
+#include "job.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+Day generated(const char* name, int month, int day, Clouds clouds, double lo, double hi)
+{
+    Day d;
+    d.name = name;
+    d.sky.month = month;
+    d.sky.day = day;
+    d.sky.clouds = clouds;
+    d.sky.seed = 11;
+    d.sky.air_min_c = lo;
+    d.sky.air_max_c = hi;
+    d.draws = {{6.5, 900, 1e-4}, {18.0, 900, 1e-4}};
+    return d;
+}
+
+Rule rule(std::variant<Differential, StoreLimit, CutOut, RunTimes> body) { return Rule{"P1", true, std::move(body)}; }
+
+// Values of a column that has one, with their times; both empty otherwise.
+struct Series {
+    std::vector<double> time_s, value;
+};
+Series series(const Trace& t, const char* column)
+{
+    Series s;
+    if (const TraceColumn* c = t.find(column))
+        for (std::size_t i = 0; i < t.time_s.size(); ++i)
+            if (std::isfinite(c->values[i])) {
+                s.time_s.push_back(t.time_s[i]);
+                s.value.push_back(c->values[i]);
+            }
+    return s;
+}
+
+// Seconds after midnight at which the trace's time 0 stands.
+double start_of_day_s(const Trace& t)
+{
+    if (t.start.size() < 19)
+        return 0;
+    const auto two = [&](std::size_t at) { return (t.start[at] - '0') * 10 + (t.start[at + 1] - '0'); };
+    return two(11) * 3600.0 + two(14) * 60.0 + two(17);
+}
+
+} // namespace
+
+Job new_job(const std::string& arrangement)
+{
+    Job job;
+    job.site = {"", {46.0, 8.0, 400.0, 1.0}};
+    Variant v;
+    v.loop.arrangement = arrangement;
+    Probe bottom{"S2", "Tank bottom", ProbePlace::tank_bottom, {PlatinumCurve{1000}, -200, 850}, 20, 0};
+    Probe top{"S3", "Tank top", ProbePlace::tank_top, {PlatinumCurve{1000}, -200, 850}, 20, 0};
+    v.probes = {Probe{}, bottom, top};
+    v.unit.outputs = {Output{}};
+    v.unit.rules = {rule(CutOut{"S1", Temperature::celsius(125), TempDiff::kelvin(15)}),
+                    rule(StoreLimit{"S3", Temperature::celsius(70), TempDiff::kelvin(4)}), rule(RunTimes{0, 0}),
+                    rule(Differential{"S1", "S2", TempDiff::kelvin(8), TempDiff::kelvin(4)})};
+    sort_by_rank(v.unit.rules);
+    job.variants = {v};
+    job.days = {generated("Clear day", 6, 18, Clouds::clear, 11, 24), generated("Racing clouds", 4, 22, Clouds::racing, 6, 15),
+                generated("Frosty day", 1, 16, Clouds::clear, -11, -1)};
+    return job;
+}
+
+const Variant* find_variant(const Job& job, const std::string& name)
+{
+    const auto it = std::find_if(job.variants.begin(), job.variants.end(), [&](const Variant& v) { return v.name == name; });
+    return it == job.variants.end() ? nullptr : &*it;
+}
+
+const Day* find_day(const Job& job, const std::string& name)
+{
+    const auto it = std::find_if(job.days.begin(), job.days.end(), [&](const Day& d) { return d.name == name; });
+    return it == job.days.end() ? nullptr : &*it;
+}
+
+const char* place_key(ProbePlace place)
+{
+    static constexpr const char* keys[] = {"collector", "tank_bottom", "tank_middle", "tank_top", "return_pipe", "supply_pipe"};
+    return keys[static_cast<std::size_t>(place)];
+}
+
+std::vector<std::string> probe_keys(const Variant& v)
+{
+    std::vector<std::string> keys;
+    for (const Probe& p : v.probes)
+        keys.push_back(p.key);
+    return keys;
+}
+
+namespace {
+
+Result<Program> program_of(const Variant& v)
+{
+    if (v.probes.size() > max_probes || v.unit.outputs.size() > max_outputs || v.unit.outputs.empty())
+        return Error{"a unit has one to four outputs and at most eight probes", v.name, ""};
+    return compile(v.unit, probe_keys(v)).program;
+}
+
+template <class Setup>
+void set_modes(Setup& s, const Variant& v)
+{
+    for (std::size_t o = 0; o < v.unit.outputs.size(); ++o)
+        s.modes[o] = v.unit.outputs[o].mode;
+    s.resolution_k = v.unit.resolution_k;
+}
+
+} // namespace
+
+Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& day)
+{
+    if (!find_arrangement(v.loop.arrangement))
+        return Error{"“" + v.loop.arrangement + "” is not an arrangement this version knows", v.name, "Choose one at the Loop station"};
+    auto program = program_of(v);
+    if (!program)
+        return program.error();
+    CoupledSetup s;
+    s.loop = v.loop;
+    s.program = std::move(*program);
+    set_modes(s, v);
+    for (const Probe& p : v.probes)
+        s.probes.push_back({p.place, p.lag_s, p.placement});
+    SkyDay sky = generate(day.sky, job.site.place);
+    if (const auto it = job.traces.find(day.trace); it != job.traces.end()) {
+        const double offset = start_of_day_s(*it->second);
+        Series air = series(*it->second, "air"), sun = series(*it->second, "irradiance");
+        for (Series* x : {&air, &sun})
+            for (double& t : x->time_s)
+                t += offset;
+        if (!air.value.empty())
+            override_air(sky, air.time_s, air.value);
+        if (!sun.value.empty())
+            override_global(sky, day.sky, sun.time_s, sun.value);
+    }
+    auto f = std::make_shared<DayForcing>(forcing(sky, v.loop.collector));
+    f->draws = day.draws;
+    f->mains_c = day.mains_c;
+    f->target_c = day.draw_target_c;
+    s.days = {f};
+    return s;
+}
+
+Result<ReplaySetup> replay_setup(const Variant& v)
+{
+    auto program = program_of(v);
+    if (!program)
+        return program.error();
+    ReplaySetup s;
+    s.program = std::move(*program);
+    set_modes(s, v);
+    for (const Probe& p : v.probes)
+        s.probe_columns.push_back(place_key(p.place));
+    for (const Output& o : v.unit.outputs)
+        s.output_columns.push_back(o.key);
+    return s;
+}
+
+} // namespace vernal

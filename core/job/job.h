@@ -1,0 +1,82 @@
+// The job as plain values: what is saved, compared and undone.
+#pragma once
+
+#include "core/plant/loop.h"
+#include "core/probe/curve.h"
+#include "core/rules/rule_set.h"
+#include "core/run/coupled.h"
+#include "core/run/replay.h"
+#include "core/run/trace.h"
+#include "core/weather/day.h"
+
+#include <map>
+#include <memory>
+
+namespace vernal {
+
+struct Site {
+    std::string name;
+    Place place;
+    bool operator==(const Site&) const = default;
+};
+
+struct Probe {
+    std::string key = "S1";
+    std::string name = "Collector"; // as the sentences say it
+    ProbePlace place = ProbePlace::collector;
+    ProbeCurve curve{PlatinumCurve{1000}, -200, 850};
+    double lag_s = 12.0;
+    double placement = 0.0; // share of the surroundings it reads, 0…1
+    bool operator==(const Probe&) const = default;
+};
+
+// Everything one variant says about the loop: parts, probes, rules.
+struct Variant {
+    std::string name = "as found";
+    Loop loop;
+    std::vector<Probe> probes;
+    RuleSet unit;
+    bool operator==(const Variant&) const = default;
+};
+
+enum class DayKind : std::uint8_t { generated, recorded };
+
+struct Day {
+    std::string name;
+    DayKind kind = DayKind::generated;
+    SkySpec sky;
+    std::string trace;        // recorded: replayed; generated: its air and irradiance, when it has them
+    std::vector<Draw> draws;
+    double mains_c = 10.0;
+    double draw_target_c = 45.0;
+    bool operator==(const Day&) const = default;
+};
+
+using Traces = std::map<std::string, std::shared_ptr<const Trace>>;
+
+struct Job {
+    std::string title = "New loop";
+    Site site;
+    std::vector<Variant> variants; // at least one
+    std::vector<Day> days;         // at least one
+    Traces traces;                 // by file name without folder, "7-may.csv"
+    bool operator==(const Job&) const = default;
+};
+
+// A job that works at once: one loop of this arrangement, two probes and a
+// third in the tank top, the balanced pair, three generated days.
+Job new_job(const std::string& arrangement);
+
+const Variant* find_variant(const Job& job, const std::string& name);
+const Day* find_day(const Job& job, const std::string& name);
+
+// Column name of a place in a trace, "tank_bottom"; the key of the place in the job file.
+const char* place_key(ProbePlace place);
+
+std::vector<std::string> probe_keys(const Variant& v);
+
+// Setups for the two ways to run. Errors name what is missing or impossible.
+Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& day);
+Result<ReplaySetup> replay_setup(const Variant& v);
+
+} // namespace vernal

@@ -1,0 +1,337 @@
+#include "coupled.h"
+
+#include "core/rules/rule_set.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+constexpr double day_s = 86400.0;
+constexpr double longest_step_s = 600.0;
+constexpr double longest_substep_s = 1.0;
+constexpr double record_every_s = 20.0;
+// Steps in samples. Divisors of a minute, so that weather points are met.
+constexpr std::array<int, 10> ladder{1, 2, 5, 10, 20, 30, 60, 120, 300, 600};
+
+// How far smooth weather reaches from each minute: kinks only matter while the
+// sun shines on the collector, and where a draw begins or ends.
+std::vector<double> smooth_until(const DayForcing& d)
+{
+    std::vector<double> until(minutes_per_day);
+    for (int m = minutes_per_day; m-- > 0;) {
+        const auto i = static_cast<std::size_t>(m);
+        const bool dark = d.effective_w_m2[i] == 0 && d.effective_w_m2[i + 1] == 0;
+        const bool next_dark = m + 1 < minutes_per_day && dark && d.effective_w_m2[i + 2 > minutes_per_day ? i + 1 : i + 2] == 0;
+        const bool whole_step = (m + 1) % 10 == 0;
+        until[i] = next_dark && !whole_step ? until[i + 1] : 60.0 * (m + 1);
+    }
+    return until;
+}
+
+void add(HeatFlows& sum, const HeatFlows& q)
+{
+    sum.absorbed += q.absorbed;
+    sum.collector_loss += q.collector_loss;
+    sum.pipe_loss += q.pipe_loss;
+    sum.tank_loss += q.tank_loss;
+    sum.drawn += q.drawn;
+    sum.to_store += q.to_store;
+}
+
+class Run {
+public:
+    Run(const CoupledSetup& s, const CoupledOptions& o)
+        : setup_(s), options_(o), network_(s.loop, s.probes, s.fine), integrator_(network_),
+          sample_s_(static_cast<double>(s.program.sample_ms) / 1000.0), freezing_c_(network_.ring_fluid().freezing_c)
+    {
+        temps_ = network_.start(s.start_tank_c, s.days.front()->air_c.front());
+        state_ = power_up(s.program);
+        inputs_.modes = s.modes;
+        for (std::size_t i = 0; i < network_.size(); ++i)
+            if (network_.wet_outdoors(i))
+                wet_.push_back(i);
+        for (const Clause& c : s.program.clauses)
+            if (c.tier == Tier::limit || c.tier == Tier::cut_out)
+                limits_.push_back(s.program.latches[c.latch]);
+    }
+
+    CoupledResult go()
+    {
+        decide(1);
+        for (int i = 0; i < setup_.spin_up_days && !stopped(); ++i)
+            one_day(*setup_.days.front());
+        begin_counting();
+        for (const auto& day : setup_.days) {
+            if (stopped())
+                break;
+            one_day(*day);
+            day_start_s_ += day_s;
+        }
+        result_.figures.stored_change_j = network_.stored_j(temps_.data()) - stored_at_start_;
+        for (PumpFigures& p : result_.figures.pumps)
+            RunCounter::finish(p);
+        result_.cancelled = stopped();
+        return std::move(result_);
+    }
+
+private:
+    bool stopped() const { return options_.stop.stop_requested(); }
+    double reading(const std::vector<double>& t, std::size_t probe) const { return t[network_.probe_node(probe)]; }
+
+    void begin_counting()
+    {
+        counting_ = true;
+        stored_at_start_ = network_.stored_j(temps_.data());
+        result_.first_state = state_;
+        result_.node_count = network_.size();
+        result_.figures.pumps.resize(setup_.program.outputs);
+        for (std::size_t o = 0; o < setup_.program.outputs; ++o)
+            counters_.emplace_back((state_.running >> o & 1U) != 0);
+        if (options_.keep_records) {
+            result_.records.reserve(6000);
+            result_.nodes.reserve(6000 * network_.size());
+        }
+    }
+
+    void one_day(const DayForcing& day)
+    {
+        day_ = &day;
+        smooth_ = smooth_until(day);
+        const auto samples = static_cast<std::int64_t>(std::llround(day_s / sample_s_));
+        if (counting_)
+            keep(0, true);
+        std::int64_t k = 0;
+        while (k < samples && !stopped())
+            k += advance(k, samples - k);
+    }
+
+    // One accepted step from sample k; returns its length in samples.
+    std::int64_t advance(std::int64_t k, std::int64_t left)
+    {
+        const double t = static_cast<double>(k) * sample_s_;
+        std::int64_t n = std::min(allowed(t), left);
+        const Surroundings a = surroundings_at(*day_, t);
+        const DrawNow draw = draw_at(*day_, t, temps_[network_.tank_first() + network_.tank_nodes() - 1]);
+        const Flows flows{ring_rate(), draw.rate_w_k, day_->mains_c};
+        for (;;) {
+            const double h = static_cast<double>(n) * sample_s_;
+            if (n == 1 && h > substep() * 1.001) {
+                walk_one_sample(t, flows);
+                break;
+            }
+            const Surroundings b = surroundings_at(*day_, t + h);
+            const Integrator::Trial& trial = integrator_.attempt(temps_, flows, a, b, h);
+            const std::int64_t good = n == 1 ? 1 : acceptable(trial, n, h);
+            if (good == n) {
+                take(trial);
+                next_step_ = static_cast<double>(n) * growth(trial.error_k);
+                break;
+            }
+            ++result_.figures.rejected;
+            n = good;
+        }
+        finish_step(k, n, draw);
+        return n;
+    }
+
+    double substep() const { return setup_.step_s > 0 ? setup_.step_s : longest_substep_s; }
+
+    // Longest step from here, in samples.
+    std::int64_t allowed(double t) const
+    {
+        const double wish = setup_.step_s > 0 ? setup_.step_s / sample_s_ : next_step_;
+        double until = smooth_[static_cast<std::size_t>(std::min(t / 60.0, minutes_per_day - 1.0))];
+        for (const Draw& d : day_->draws)
+            for (double edge : {d.start_h * 3600.0, d.start_h * 3600.0 + d.duration_s})
+                if (edge > t)
+                    until = std::min(until, edge);
+        const double room = std::floor((std::min(until, t + longest_step_s) - t) / sample_s_ + 1e-9);
+        const auto n = static_cast<std::int64_t>(std::max(1.0, std::min(wish, room)));
+        return setup_.step_s > 0 ? n : on_ladder(n);
+    }
+
+    static std::int64_t on_ladder(std::int64_t n)
+    {
+        return *(std::upper_bound(ladder.begin(), ladder.end(), n) - 1);
+    }
+
+    // The step that would have had this error times what is borne, as a factor.
+    // The error goes with the square of the step.
+    double growth(double error_k) const { return std::clamp(0.9 * std::sqrt(setup_.tolerance_k / std::max(error_k, 1e-9)), 0.1, 6.0); }
+
+    // How many of the n samples tried may be taken at once; n: all, the trial stands.
+    std::int64_t acceptable(const Integrator::Trial& trial, std::int64_t n, double h)
+    {
+        if (setup_.step_s <= 0 && trial.error_k > setup_.tolerance_k)
+            return std::min(on_ladder(n - 1), on_ladder(std::max<std::int64_t>(1, static_cast<std::int64_t>(static_cast<double>(n) * growth(trial.error_k)))));
+        std::int64_t m = n;
+        while (m > 1 && !quiet(trial, m, n, h))
+            m = on_ladder(m - 1);
+        return m;
+    }
+
+    // Whether nothing can switch in the first m of n samples. Readings inside
+    // follow a parabola through both ends with the slope at the first; they are
+    // taken to stay between the ends of the stretch, widened by a quarter of the bend.
+    bool quiet(const Integrator::Trial& trial, std::int64_t m, std::int64_t n, double h)
+    {
+        const double x = static_cast<double>(m) / static_cast<double>(n);
+        for (std::size_t i = 0; i < setup_.program.probes; ++i) {
+            const std::size_t node = network_.probe_node(i);
+            const double r0 = temps_[node], straight = h * (*trial.rate)[node];
+            const double bend = ((*trial.next)[node] - r0 - straight) * x * x;
+            const double r1 = r0 + straight * x + bend, bulge = 0.25 * std::fabs(bend);
+            bounds_.low[i] = quantised(std::min(r0, r1) - bulge, setup_.resolution_k);
+            bounds_.high[i] = quantised(std::max(r0, r1) + bulge, setup_.resolution_k);
+        }
+        return safe_skip(setup_.program, state_, inputs_.modes, bounds_) >= m;
+    }
+
+    // A sample longer than a step may be: equal pieces, nobody looks in between.
+    void walk_one_sample(double t, const Flows& flows)
+    {
+        const int pieces = static_cast<int>(std::ceil(sample_s_ / substep() - 1e-9));
+        const double h = sample_s_ / pieces;
+        for (int i = 0; i < pieces; ++i)
+            take(integrator_.attempt(temps_, flows, surroundings_at(*day_, t + i * h), surroundings_at(*day_, t + (i + 1) * h), h));
+        next_step_ = 2.0;
+    }
+
+    void take(const Integrator::Trial& trial)
+    {
+        if (counting_)
+            add(result_.figures.heat, integrator_.heat());
+        previous_.swap(temps_);
+        temps_ = *trial.next;
+        rate_ = trial.rate;
+        if (!counting_)
+            return;
+        ++result_.figures.steps;
+    }
+
+    double ring_rate() const { return (state_.running & 1U) != 0 ? network_.ring_rate_w_k(setup_.loop.pump.flow_m3_s) : 0.0; }
+
+    void finish_step(std::int64_t k, std::int64_t n, const DrawNow& draw)
+    {
+        const double h = static_cast<double>(n) * sample_s_;
+        if (counting_) {
+            count(h, draw);
+            if (options_.each_sample)
+                rows_between(k, n);
+        }
+        const std::uint32_t before = state_.running;
+        decide(n);
+        const double now = static_cast<double>(k + n) * sample_s_;
+        const bool switched = before != state_.running;
+        if (switched)
+            next_step_ = 1.0;
+        if (!counting_)
+            return;
+        for (std::size_t o = 0; o < setup_.program.outputs; ++o)
+            counters_[o].output(day_start_s_ + now, decisions_[o].on, result_.figures.pumps[o]);
+        keep(now, switched);
+        if (options_.each_sample)
+            row(now);
+    }
+
+    void decide(std::int64_t n)
+    {
+        for (std::size_t i = 0; i < setup_.program.probes; ++i)
+            inputs_.readings[i] = {quantised(reading(temps_, i), setup_.resolution_k), true};
+        decisions_ = step(setup_.program, inputs_, state_, n);
+    }
+
+    void count(double h, const DrawNow& draw)
+    {
+        Figures& f = result_.figures;
+        for (std::size_t o = 0; o < setup_.program.outputs; ++o)
+            counters_[o].passed(h, f.pumps[o]);
+        f.pump_energy_j += (state_.running & 1U) != 0 ? setup_.loop.pump.power_w * h : 0.0;
+        f.needed_j += draw.needed_w * h;
+        f.highest_collector_c = std::max(f.highest_collector_c, temps_[network_.node_of(ProbePlace::collector)]);
+        f.highest_store_c = std::max(f.highest_store_c, temps_[network_.tank_first() + network_.tank_nodes() - 1]);
+        double coldest = INFINITY;
+        for (std::size_t i : wet_)
+            coldest = std::min(coldest, temps_[i]);
+        f.coldest_wet_c = std::min(f.coldest_wet_c, coldest);
+        f.freezing_s += coldest < freezing_c_ ? h : 0.0;
+        const bool above = std::any_of(limits_.begin(), limits_.end(), [&](const Latch& l) { return reading(temps_, static_cast<std::size_t>(l.plus)) * 1000 >= l.set_mk; });
+        f.above_limit_s += above ? h : 0.0;
+    }
+
+    void keep(double now, bool always)
+    {
+        if (!options_.keep_records)
+            return;
+        const double time = day_start_s_ + now;
+        if (!always && !result_.records.empty() && time - result_.records.back().time_s < record_every_s)
+            return;
+        Record r{time, inputs_, state_, decisions_, 0, 0};
+        r.air_c = static_cast<float>(surroundings_at(*day_, now).air_c);
+        r.plane_w_m2 = static_cast<float>(plane_at(now));
+        result_.records.push_back(r);
+        for (double t : temps_)
+            result_.nodes.push_back(static_cast<float>(t));
+    }
+
+    double plane_at(double now) const
+    {
+        const double at = std::min(now / 60.0, static_cast<double>(minutes_per_day));
+        const auto i = std::min<std::size_t>(static_cast<std::size_t>(at), minutes_per_day - 1);
+        return std::lerp(day_->plane_w_m2[i], day_->plane_w_m2[i + 1], at - static_cast<double>(i));
+    }
+
+    void row(double now) const
+    {
+        options_.each_sample({day_start_s_ + now, inputs_, decisions_, surroundings_at(*day_, now).air_c, plane_at(now)});
+    }
+
+    // Samples inside a step: a parabola through both ends with the slope at the
+    // first, kept within the bounds under which nothing can switch.
+    void rows_between(std::int64_t k, std::int64_t n)
+    {
+        Inputs in = inputs_;
+        EngineState s = state_;
+        for (std::int64_t i = 1; i < n; ++i) {
+            const double x = static_cast<double>(i) / static_cast<double>(n), h = static_cast<double>(n) * sample_s_;
+            for (std::size_t p = 0; p < setup_.program.probes; ++p) {
+                const std::size_t node = network_.probe_node(p);
+                const double r0 = previous_[node], r1 = temps_[node], slope = (*rate_)[node];
+                const double v = r0 + h * slope * x + (r1 - r0 - h * slope) * x * x;
+                in.readings[p] = {std::clamp(quantised(v, setup_.resolution_k), bounds_.low[p], bounds_.high[p]), true};
+            }
+            const double now = static_cast<double>(k + i) * sample_s_;
+            const Decisions d = step(setup_.program, in, s);
+            options_.each_sample({day_start_s_ + now, in, d, surroundings_at(*day_, now).air_c, plane_at(now)});
+        }
+    }
+
+    const CoupledSetup& setup_;
+    const CoupledOptions& options_;
+    Network network_;
+    Integrator integrator_;
+    double sample_s_, freezing_c_;
+    std::vector<double> temps_, previous_;
+    const std::vector<double>* rate_ = nullptr;
+    EngineState state_;
+    Inputs inputs_;
+    Decisions decisions_{};
+    ReadingBounds bounds_;
+    const DayForcing* day_ = nullptr;
+    std::vector<double> smooth_;
+    std::vector<std::size_t> wet_;
+    std::vector<Latch> limits_;
+    std::vector<RunCounter> counters_;
+    double next_step_ = 1.0; // wished, in samples
+    bool counting_ = false;
+    double day_start_s_ = 0, stored_at_start_ = 0;
+    CoupledResult result_;
+};
+
+} // namespace
+
+CoupledResult run_coupled(const CoupledSetup& setup, const CoupledOptions& options) { return Run(setup, options).go(); }
+
+} // namespace vernal

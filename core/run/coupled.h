@@ -1,0 +1,89 @@
+// A coupled run: the pump changes the temperatures that decide about the pump.
+#pragma once
+
+#include "core/plant/integrator.h"
+#include "core/rules/engine.h"
+#include "core/weather/day.h"
+#include "figures.h"
+
+#include <functional>
+#include <memory>
+#include <stop_token>
+
+namespace vernal {
+
+struct Draw {
+    double start_h = 7.0;
+    double duration_s = 600.0;
+    double flow_m3_s = 1e-4; // at the tap, tempered
+    bool operator==(const Draw&) const = default;
+};
+
+// One day as it acts on the loop; points a minute, 1441 of them.
+struct DayForcing {
+    std::vector<double> air_c, effective_w_m2, net_sky_w_m2, plane_w_m2;
+    std::vector<Draw> draws;
+    double mains_c = 10.0;
+    double target_c = 45.0; // of the tapped water
+};
+
+DayForcing forcing(const SkyDay& sky, const Collector& collector);
+
+struct CoupledSetup {
+    Loop loop;
+    std::vector<ProbeSite> probes;
+    Program program;
+    std::array<Mode, max_outputs> modes{Mode::automatic, Mode::automatic, Mode::automatic, Mode::automatic};
+    double resolution_k = 0.0;
+    std::vector<std::shared_ptr<const DayForcing>> days; // at least one
+    Fineness fine;
+    double step_s = 0;          // > 0: fixed integration step; 0: as long as accuracy and thresholds allow
+    double tolerance_k = 0.1;   // of a step, to the first-order result
+    int spin_up_days = 1;       // repeats of the first day before anything counts
+    double start_tank_c = 35.0;
+};
+
+// One kept instant: after the decision of a sample.
+struct Record {
+    double time_s = 0;
+    Inputs inputs;
+    EngineState state;
+    Decisions decisions;
+    float plane_w_m2 = 0, air_c = 0;
+};
+
+struct CoupledResult {
+    Figures figures;
+    std::vector<Record> records;     // one per step kept, dense where things happen
+    std::vector<float> nodes;        // records × network size, °C
+    std::size_t node_count = 0;
+    EngineState first_state;         // of the engine before the first counted sample
+    bool cancelled = false;
+};
+
+// One row per sample, for writing out. Readings are those the engine saw.
+struct SampleRow {
+    double time_s;
+    const Inputs& inputs;
+    const Decisions& decisions;
+    double air_c, plane_w_m2;
+};
+
+struct CoupledOptions {
+    bool keep_records = true;
+    std::function<void(const SampleRow&)> each_sample; // may be empty
+    std::stop_token stop;
+};
+
+CoupledResult run_coupled(const CoupledSetup& setup, const CoupledOptions& options = {});
+
+// Draw at an instant of the day: hot water heat capacity rate taken from the
+// tank, W/K, through a tempering valve, and the rate of heat the draw needs, W.
+struct DrawNow {
+    double rate_w_k = 0, needed_w = 0;
+};
+DrawNow draw_at(const DayForcing& day, double time_of_day_s, double tank_top_c);
+
+Surroundings surroundings_at(const DayForcing& day, double time_of_day_s);
+
+} // namespace vernal

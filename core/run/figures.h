@@ -1,0 +1,59 @@
+// What a run comes to: the figures people compare.
+#pragma once
+
+#include "core/plant/network.h"
+
+#include <array>
+#include <cmath>
+#include <vector>
+
+namespace vernal {
+
+struct PumpFigures {
+    double run_time_s = 0;
+    int starts = 0;
+    double shortest_run_s = NAN;     // of completed runs; none: NaN
+    double median_run_s = NAN;
+    double first_start_s = NAN;      // seconds of the (first) day
+    std::vector<double> runs_s;      // completed runs in order
+};
+
+struct Figures {
+    HeatFlows heat;                  // J
+    double pump_energy_j = 0;
+    double needed_j = 0;             // what raises the draw to its target
+    double stored_change_j = 0;
+    double highest_collector_c = -INFINITY, highest_store_c = -INFINITY;
+    double above_limit_s = 0;        // a limited reading at or above its limit
+    double freezing_s = 0;           // wet outdoor pipe below the fluid's freezing point
+    double coldest_wet_c = INFINITY;
+    std::vector<PumpFigures> pumps;  // per output
+    std::int64_t steps = 0, rejected = 0;
+
+    // Solar heat drawn over the heat that raises the draw to its target; NaN without draw.
+    double solar_fraction() const { return needed_j > 0 ? heat.drawn / needed_j : NAN; }
+    // kWh of heat per kWh of pump; NaN when the pump never ran.
+    double heat_per_pump() const { return pump_energy_j > 0 ? heat.to_store / pump_energy_j : NAN; }
+    // What the energy balance leaves over, J; rounding only.
+    double residual_j() const
+    {
+        return heat.absorbed - heat.collector_loss - heat.pipe_loss - heat.tank_loss - heat.drawn - stored_change_j;
+    }
+    int starts() const { return pumps.empty() ? 0 : pumps.front().starts; }
+};
+
+// Counts starts and runs of one output from its switching, seconds since the beginning.
+class RunCounter {
+public:
+    explicit RunCounter(bool running = false) : running_(running), counted_(!running) {}
+    void output(double time_s, bool on, PumpFigures& f);
+    void passed(double seconds, PumpFigures& f) const { f.run_time_s += running_ ? seconds : 0.0; }
+    static void finish(PumpFigures& f); // medians
+
+private:
+    bool running_;
+    bool counted_; // a run that began before the day is no start and has no length
+    double since_s_ = 0;
+};
+
+} // namespace vernal

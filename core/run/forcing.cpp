@@ -1,0 +1,49 @@
+#include "coupled.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+constexpr double stefan_boltzmann = 5.670374419e-8; // CODATA 2018
+
+double fourth(double c) { return std::pow(c + 273.15, 4); }
+
+} // namespace
+
+DayForcing forcing(const SkyDay& sky, const Collector& c)
+{
+    DayForcing f;
+    PlaneDay plane = on_collector(sky, c.tilt_deg, c.azimuth_deg, c.iam_b0, c.iam_diffuse);
+    f.air_c = sky.air_c;
+    f.effective_w_m2 = std::move(plane.effective_w_m2);
+    f.plane_w_m2 = std::move(plane.plane_w_m2);
+    for (std::size_t m = 0; m < sky.air_c.size(); ++m)
+        f.net_sky_w_m2.push_back(stefan_boltzmann * (fourth(sky.air_c[m]) - fourth(sky.sky_c[m])));
+    return f;
+}
+
+Surroundings surroundings_at(const DayForcing& day, double time_of_day_s)
+{
+    const double at = std::clamp(time_of_day_s / 60.0, 0.0, static_cast<double>(minutes_per_day));
+    const auto i = std::min<std::size_t>(static_cast<std::size_t>(at), minutes_per_day - 1);
+    const double f = at - static_cast<double>(i);
+    const auto between = [&](const std::vector<double>& v) { return v[i] + f * (v[i + 1] - v[i]); };
+    return {between(day.air_c), between(day.effective_w_m2), between(day.net_sky_w_m2)};
+}
+
+DrawNow draw_at(const DayForcing& day, double t, double top_c)
+{
+    static const Fluid water = glycol_water(0);
+    DrawNow now;
+    for (const Draw& d : day.draws)
+        if (t >= d.start_h * 3600.0 && t < d.start_h * 3600.0 + d.duration_s)
+            now.rate_w_k += d.flow_m3_s * water.density_kg_m3 * water.heat_capacity_j_kgk;
+    now.needed_w = now.rate_w_k * (day.target_c - day.mains_c);
+    if (top_c > day.target_c) // the tempering valve adds cold water
+        now.rate_w_k *= (day.target_c - day.mains_c) / (top_c - day.mains_c);
+    return now;
+}
+
+} // namespace vernal

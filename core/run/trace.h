@@ -1,0 +1,36 @@
+// A recorded or written log: rows of readings over time.
+#pragma once
+
+#include "core/units/quantity.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace vernal {
+
+struct TraceColumn {
+    std::string name;               // as in the header, without the unit: "collector"
+    Quantity quantity = Quantity::number;
+    std::vector<double> values;     // SI, °C; NaN where the cell is empty
+    bool operator==(const TraceColumn&) const = default;
+};
+
+// Times strictly rise. Columns are as long as time_s.
+struct Trace {
+    std::vector<double> time_s;     // seconds after `start`
+    std::string start;              // ISO 8601 local time of time 0, or empty when the file gives seconds
+    std::vector<TraceColumn> columns;
+    std::vector<std::string> notes; // what was tolerated while reading: duplicates, gaps, empty cells
+    const TraceColumn* find(const std::string& name) const
+    {
+        for (const TraceColumn& c : columns)
+            if (c.name == name)
+                return &c;
+        return nullptr;
+    }
+    // The usual distance of two rows, seconds: the median. 0 with fewer than two rows.
+    double interval_s() const;
+};
+
+} // namespace vernal

@@ -1,0 +1,161 @@
+#include "quantity.h"
+
+#include <array>
+#include <charconv>
+#include <cmath>
+#include <cstdio>
+#include <utility>
+#include <vector>
+
+namespace vernal {
+namespace {
+
+// shown = inside * scale + offset
+struct UnitForm {
+    const char* name;
+    double scale;
+    double offset;
+    int decimals;
+    const char* typed; // spelling accepted besides name
+};
+
+constexpr double litre = 1e-3;
+constexpr double us_gallon = 3.785411784e-3; // NIST SP 811, exact
+constexpr double foot = 0.3048;              // NIST SP 811, exact
+
+struct Forms {
+    Quantity q;
+    UnitForm si;
+    UnitForm other;
+};
+
+const std::array<Forms, 23> forms{{
+    {Quantity::number, {"", 1, 0, 2, ""}, {"", 1, 0, 2, ""}},
+    {Quantity::ratio, {"%", 100, 0, 0, "%"}, {"%", 100, 0, 0, "%"}},
+    {Quantity::temperature, {"°C", 1, 0, 1, "C"}, {"°F", 1.8, 32, 1, "F"}},
+    {Quantity::difference, {"K", 1, 0, 1, "K"}, {"°F", 1.8, 0, 1, "F"}},
+    {Quantity::length, {"m", 1, 0, 1, "m"}, {"ft", 1 / foot, 0, 1, "ft"}},
+    {Quantity::bore, {"mm", 1000, 0, 1, "mm"}, {"in", 12 / foot, 0, 3, "in"}},
+    {Quantity::area, {"m²", 1, 0, 1, "m2"}, {"ft²", 1 / (foot * foot), 0, 1, "ft2"}},
+    {Quantity::volume, {"L", 1 / litre, 0, 0, "l"}, {"gal", 1 / us_gallon, 0, 1, "gal"}},
+    {Quantity::flow, {"L/min", 60 / litre, 0, 1, "l/min"}, {"gal/min", 60 / us_gallon, 0, 2, "gpm"}},
+    {Quantity::power, {"W", 1, 0, 0, "w"}, {"W", 1, 0, 0, "w"}},
+    {Quantity::conductance, {"W/K", 1, 0, 1, "w/k"}, {"W/K", 1, 0, 1, "w/k"}},
+    {Quantity::energy, {"kWh", 1 / 3.6e6, 0, 2, "kwh"}, {"kWh", 1 / 3.6e6, 0, 2, "kwh"}},
+    {Quantity::duration, {"s", 1, 0, 0, "s"}, {"s", 1, 0, 0, "s"}},
+    {Quantity::minutes, {"min", 1 / 60.0, 0, 1, "min"}, {"min", 1 / 60.0, 0, 1, "min"}},
+    {Quantity::hours, {"h", 1, 0, 2, "h"}, {"h", 1, 0, 2, "h"}},
+    {Quantity::angle, {"°", 1, 0, 1, "deg"}, {"°", 1, 0, 1, "deg"}},
+    {Quantity::irradiance, {"W/m²", 1, 0, 0, "w/m2"}, {"W/m²", 1, 0, 0, "w/m2"}},
+    {Quantity::loss_linear, {"W/m²K", 1, 0, 2, "w/m2k"}, {"W/m²K", 1, 0, 2, "w/m2k"}},
+    {Quantity::loss_square, {"W/m²K²", 1, 0, 4, "w/m2k2"}, {"W/m²K²", 1, 0, 4, "w/m2k2"}},
+    {Quantity::area_capacity, {"kJ/m²K", 1e-3, 0, 1, "kj/m2k"}, {"kJ/m²K", 1e-3, 0, 1, "kj/m2k"}},
+    {Quantity::line_loss, {"W/mK", 1, 0, 3, "w/mk"}, {"W/mK", 1, 0, 3, "w/mk"}},
+    {Quantity::resistance, {"Ω", 1, 0, 2, "ohm"}, {"Ω", 1, 0, 2, "ohm"}},
+    {Quantity::altitude, {"m", 1, 0, 0, "m"}, {"m", 1, 0, 0, "m"}},
+}};
+
+const Forms& forms_of(Quantity q) { return forms[static_cast<std::size_t>(q)]; }
+
+bool uses_other(Quantity q, const Units& u)
+{
+    const bool thermal = q == Quantity::temperature || q == Quantity::difference;
+    return thermal ? u.fahrenheit : u.us_gallons;
+}
+
+const UnitForm& form(Quantity q, const Units& u)
+{
+    const Forms& f = forms_of(q);
+    return uses_other(q, u) ? f.other : f.si;
+}
+
+std::string folded(const std::string& s)
+{
+    std::string out;
+    for (char c : s)
+        if (c != ' ')
+            out += static_cast<char>(c >= 'A' && c <= 'Z' ? c - 'A' + 'a' : c);
+    return out;
+}
+
+bool names(const UnitForm& f, const std::string& typed)
+{
+    const std::string t = folded(typed);
+    return t == folded(f.name) || t == folded(f.typed);
+}
+
+void replace_all(std::string& s, const std::string& from, const std::string& to)
+{
+    for (std::size_t p = s.find(from); p != std::string::npos; p = s.find(from, p + to.size()))
+        s.replace(p, from.size(), to);
+}
+
+} // namespace
+
+double to_display(double inside, Quantity q, const Units& u)
+{
+    const UnitForm& f = form(q, u);
+    return inside * f.scale + f.offset;
+}
+
+double from_display(double shown, Quantity q, const Units& u)
+{
+    const UnitForm& f = form(q, u);
+    return (shown - f.offset) / f.scale;
+}
+
+std::string unit_name(Quantity q, const Units& u) { return form(q, u).name; }
+
+int decimals(Quantity q, const Units& u) { return form(q, u).decimals; }
+
+std::string to_text(double inside, Quantity q, const Units& u)
+{
+    if (!std::isfinite(inside))
+        return "–";
+    char buffer[64];
+    double shown = to_display(inside, q, u);
+    const double half = 0.5 * std::pow(10.0, -decimals(q, u));
+    if (std::fabs(shown) < half)
+        shown = 0; // no "−0.0"
+    std::snprintf(buffer, sizeof buffer, "%.*f", decimals(q, u), shown);
+    std::string out = buffer;
+    replace_all(out, "-", "−");
+    const std::string unit = unit_name(q, u);
+    return unit.empty() ? out : unit == "°" ? out + unit : out + " " + unit;
+}
+
+Result<double> parse(const std::string& text, Quantity q, const Units& u)
+{
+    std::string s = text;
+    replace_all(s, "−", "-");
+    replace_all(s, ",", ".");
+    replace_all(s, "\u202f", " ");
+    replace_all(s, "\u00a0", " ");
+    const std::size_t first = s.find_first_not_of(" +");
+    double value = 0;
+    const char* begin = first == std::string::npos ? s.data() + s.size() : s.data() + first;
+    const auto [end, ec] = std::from_chars(begin, s.data() + s.size(), value);
+    if (ec != std::errc() || !std::isfinite(value))
+        return Error{"“" + text + "” is not a number", "", "Type a number such as 8.0"};
+    const std::string unit(end, std::as_const(s).data() + s.size());
+    if (folded(unit).empty())
+        return from_display(value, q, u);
+    const Forms& f = forms_of(q);
+    for (const UnitForm* candidate : {&form(q, u), &f.si, &f.other})
+        if (names(*candidate, unit))
+            return (value - candidate->offset) / candidate->scale;
+    return Error{"“" + unit + "” is not a unit of this value", "", "Use " + unit_name(q, u) + " or leave the unit out"};
+}
+
+std::string clock_text(double seconds)
+{
+    if (!std::isfinite(seconds))
+        return "–";
+    const long minutes = std::lround(std::floor(seconds / 60.0));
+    const long in_day = ((minutes % 1440) + 1440) % 1440;
+    char buffer[16];
+    std::snprintf(buffer, sizeof buffer, "%02ld:%02ld", in_day / 60, in_day % 60);
+    return buffer;
+}
+
+} // namespace vernal

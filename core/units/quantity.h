@@ -1,0 +1,64 @@
+// Quantities as a person reads and types them: unit names, conversion, text.
+#pragma once
+
+#include "result.h"
+
+#include <string>
+
+namespace vernal {
+
+enum class Quantity {
+    number,        // no unit
+    ratio,         // 0…1, shown as percent
+    temperature,   // inside: °C
+    difference,    // inside: K
+    length,        // m
+    bore,          // m, shown as mm or in
+    area,          // m²
+    volume,        // m³, shown as L or US gal
+    flow,          // m³/s, shown as L/min or US gal/min
+    power,         // W
+    conductance,   // W/K
+    energy,        // J, shown as kWh
+    duration,      // s
+    minutes,       // s, shown as minutes
+    hours,         // h of the day
+    angle,         // degrees
+    irradiance,    // W/m²
+    loss_linear,   // W/(m² K)
+    loss_square,   // W/(m² K²)
+    area_capacity, // J/(m² K), shown as kJ
+    line_loss,     // W/(m K)
+    resistance,    // Ω
+    altitude       // m, never converted
+};
+
+// What the person reads. Inside everything stays SI.
+struct Units {
+    bool fahrenheit = false;
+    bool us_gallons = false; // also feet and square feet
+    bool operator==(const Units&) const = default;
+};
+
+// Display value of an inside value and back. Total functions on finite numbers.
+double to_display(double inside, Quantity q, const Units& u);
+double from_display(double shown, Quantity q, const Units& u);
+
+// Unit text, "°C", "L/min"; empty for plain numbers.
+std::string unit_name(Quantity q, const Units& u);
+
+// Decimals that suit the quantity in these units, 0…4.
+int decimals(Quantity q, const Units& u);
+
+// "8.0 K": number with a true minus sign, narrow space, unit.
+std::string to_text(double inside, Quantity q, const Units& u);
+
+// Reads "8", "8.0 K", "14.4 °F", "8,5" in the quantity's shown unit, or in the
+// unit written behind the number where it is one of the same quantity.
+// Error: not a number, or a unit of another quantity.
+Result<double> parse(const std::string& text, Quantity q, const Units& u);
+
+// "07:46" for seconds since midnight, any day.
+std::string clock_text(double seconds);
+
+} // namespace vernal

@@ -1,0 +1,158 @@
+#include "day.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace vernal {
+namespace {
+
+constexpr double rad = std::numbers::pi / 180.0;
+
+// splitmix64 (Steele, Lea & Flood, OOPSLA 2014): the same numbers everywhere,
+// which the standard library's distributions do not promise.
+class Seeded {
+public:
+    explicit Seeded(std::uint64_t seed) : x_(seed) {}
+    double uniform()
+    {
+        x_ += 0x9e3779b97f4a7c15ULL;
+        std::uint64_t z = x_;
+        z = (z ^ (z >> 30)) * 0xbf58476d1ce4e5b9ULL;
+        z = (z ^ (z >> 27)) * 0x94d049bb133111ebULL;
+        return static_cast<double>((z ^ (z >> 31)) >> 11) * 0x1.0p-53;
+    }
+    double between(double a, double b) { return a + (b - a) * uniform(); }
+    double exponential(double mean) { return -mean * std::log(1.0 - uniform()); }
+
+private:
+    std::uint64_t x_;
+};
+
+struct CloudStyle {
+    double clear_min, cloud_min; // mean minutes of sun and of shade
+    double beam_lo, beam_hi;     // what a cloud leaves of the beam
+    double diffuse_gain;         // diffuse under a cloud over the clear day's
+};
+
+CloudStyle style_of(Clouds c)
+{
+    switch (c) {
+    case Clouds::racing: return {7, 4, 0.05, 0.35, 1.5};
+    case Clouds::broken: return {35, 30, 0.0, 0.25, 1.7};
+    case Clouds::overcast: return {0, 60, 0.0, 0.02, 1.6};
+    case Clouds::clear: break;
+    }
+    return {1e9, 0, 1, 1, 1};
+}
+
+struct CloudFactor {
+    double beam = 1, diffuse = 1, cover = 0;
+};
+
+// Alternating sun and shade of exponential length.
+std::vector<CloudFactor> cloud_factors(const SkySpec& spec)
+{
+    const CloudStyle style = style_of(spec.clouds);
+    std::vector<CloudFactor> out(minutes_per_day + 1);
+    if (spec.clouds == Clouds::clear)
+        return out;
+    Seeded random(spec.seed * 7919ULL + static_cast<std::uint64_t>(spec.clouds));
+    double at = style.clear_min > 0 ? random.exponential(style.clear_min) : 0;
+    while (at <= minutes_per_day) {
+        const double until = at + std::max(1.0, random.exponential(style.cloud_min));
+        const CloudFactor f{random.between(style.beam_lo, style.beam_hi), random.between(1.0, style.diffuse_gain), 1.0};
+        for (int m = static_cast<int>(std::ceil(at)); m <= minutes_per_day && m < until; ++m)
+            out[static_cast<std::size_t>(m)] = f;
+        at = until + (style.clear_min > 0 ? std::max(1.0, random.exponential(style.clear_min)) : 0);
+    }
+    return out;
+}
+
+// Half cosine up from 05:00 to 15:00, half cosine down to 05:00.
+double air_at(const SkySpec& s, double hour)
+{
+    const double mean = 0.5 * (s.air_min_c + s.air_max_c), swing = 0.5 * (s.air_max_c - s.air_min_c);
+    const double since = hour >= 5 ? hour - 5 : hour + 19;
+    const double phase = since <= 10 ? since / 10 : 1 + (since - 10) / 14;
+    return mean - swing * std::cos(std::numbers::pi * phase);
+}
+
+double interpolated(const std::vector<double>& x, const std::vector<double>& y, double at)
+{
+    const auto it = std::upper_bound(x.begin(), x.end(), at);
+    if (it == x.begin())
+        return y.front();
+    if (it == x.end())
+        return y.back();
+    const auto i = static_cast<std::size_t>(it - x.begin());
+    return std::lerp(y[i - 1], y[i], (at - x[i - 1]) / (x[i] - x[i - 1]));
+}
+
+double erbs_diffuse_share(double kt)
+{
+    if (kt <= 0.22)
+        return 1.0 - 0.09 * kt;
+    if (kt > 0.8)
+        return 0.165;
+    return 0.9511 - 0.1604 * kt + 4.388 * kt * kt - 16.638 * kt * kt * kt + 12.336 * kt * kt * kt * kt;
+}
+
+} // namespace
+
+SkyDay generate(const SkySpec& spec, const Place& place)
+{
+    const auto clouds = cloud_factors(spec);
+    const int doy = day_of_year(spec.year, spec.month, spec.day);
+    const double midnight = days_since_j2000(spec.year, spec.month, spec.day, -place.utc_offset_h);
+    SkyDay d;
+    for (std::size_t m = 0; m <= minutes_per_day; ++m) {
+        const SunPosition sun = sun_position(place, midnight + static_cast<double>(m) / minutes_per_day);
+        const Irradiance clear = clear_sky(sun, place.altitude_m, doy);
+        const double air = air_at(spec, static_cast<double>(m) / 60.0);
+        d.sun.push_back(sun);
+        d.beam_normal_w_m2.push_back(clear.beam_normal_w_m2 * clouds[m].beam);
+        d.diffuse_horizontal_w_m2.push_back(clear.diffuse_horizontal_w_m2 * clouds[m].diffuse);
+        d.air_c.push_back(air);
+        d.sky_c.push_back(std::lerp(clear_sky_temperature_c(air), air - 1.0, clouds[m].cover));
+    }
+    return d;
+}
+
+void override_air(SkyDay& day, const std::vector<double>& time_s, const std::vector<double>& air_c)
+{
+    for (std::size_t m = 0; m < day.air_c.size(); ++m) {
+        const double depression = day.air_c[m] - day.sky_c[m];
+        day.air_c[m] = interpolated(time_s, air_c, 60.0 * static_cast<double>(m));
+        day.sky_c[m] = day.air_c[m] - depression;
+    }
+}
+
+void override_global(SkyDay& day, const SkySpec& spec, const std::vector<double>& time_s, const std::vector<double>& global_w_m2)
+{
+    const int doy = day_of_year(spec.year, spec.month, spec.day);
+    const double normal = 1367.0 * (1.0 + 0.033 * std::cos(360.0 * doy / 365.0 * rad));
+    for (std::size_t m = 0; m < day.air_c.size(); ++m) {
+        const double g = std::max(0.0, interpolated(time_s, global_w_m2, 60.0 * static_cast<double>(m)));
+        const double cos_z = std::cos(day.sun[m].zenith_deg * rad);
+        const double share = cos_z > 0.02 ? erbs_diffuse_share(g / (normal * cos_z)) : 1.0;
+        day.diffuse_horizontal_w_m2[m] = g * share;
+        day.beam_normal_w_m2[m] = cos_z > 0.02 ? std::min(normal, g * (1 - share) / cos_z) : 0.0;
+    }
+}
+
+PlaneDay on_collector(const SkyDay& day, double tilt_deg, double azimuth_deg, double iam_b0, double iam_diffuse)
+{
+    PlaneDay out;
+    for (std::size_t m = 0; m < day.sun.size(); ++m) {
+        const Irradiance sky{day.beam_normal_w_m2[m], day.diffuse_horizontal_w_m2[m]};
+        const PlaneIrradiance p = on_plane(sky, day.sun[m], tilt_deg, azimuth_deg);
+        const double cos_i = std::cos(p.incidence_deg * rad);
+        const double iam = cos_i > 0.05 ? std::clamp(1 - iam_b0 * (1 / cos_i - 1), 0.0, 1.0) : 0.0;
+        out.plane_w_m2.push_back(p.beam_w_m2 + p.diffuse_w_m2);
+        out.effective_w_m2.push_back(p.beam_w_m2 * iam + p.diffuse_w_m2 * iam_diffuse);
+    }
+    return out;
+}
+
+} // namespace vernal

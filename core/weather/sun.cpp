@@ -1,0 +1,107 @@
+#include "sun.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace vernal {
+namespace {
+
+constexpr double rad = std::numbers::pi / 180.0;
+
+double wrap_degrees(double d) { return d - 360.0 * std::floor(d / 360.0); }
+double wrap_signed(double d) { return wrap_degrees(d + 180.0) - 180.0; }
+
+// Days from 1970-01-01 of a Gregorian date (proleptic).
+long days_from_civil(int y, int m, int d)
+{
+    y -= m <= 2;
+    const long era = (y >= 0 ? y : y - 399) / 400;
+    const long yoe = y - era * 400;
+    const long doy = (153 * (m + (m > 2 ? -3 : 9)) + 2) / 5 + d - 1;
+    return era * 146097 + yoe * 365 + yoe / 4 - yoe / 100 + doy - 719468;
+}
+
+} // namespace
+
+double days_since_j2000(int year, int month, int day, double hours_utc)
+{
+    return static_cast<double>(days_from_civil(year, month, day) - days_from_civil(2000, 1, 1)) + (hours_utc - 12.0) / 24.0;
+}
+
+int day_of_year(int year, int month, int day) { return static_cast<int>(days_from_civil(year, month, day) - days_from_civil(year, 1, 1)) + 1; }
+
+Equatorial solar_coordinates(double n)
+{
+    const double mean_longitude = wrap_degrees(280.460 + 0.9856474 * n);
+    const double g = wrap_degrees(357.528 + 0.9856003 * n) * rad;
+    const double lambda = (mean_longitude + 1.915 * std::sin(g) + 0.020 * std::sin(2 * g)) * rad;
+    const double epsilon = (23.439 - 4e-7 * n) * rad;
+    const double right_ascension = std::atan2(std::cos(epsilon) * std::sin(lambda), std::cos(lambda)) / rad;
+    Equatorial e;
+    e.declination_deg = std::asin(std::sin(epsilon) * std::sin(lambda)) / rad;
+    e.equation_of_time_min = 4.0 * wrap_signed(mean_longitude - right_ascension);
+    return e;
+}
+
+SunPosition sun_position(double latitude_deg, double declination_deg, double hour_angle_deg)
+{
+    const double phi = latitude_deg * rad, delta = declination_deg * rad, omega = hour_angle_deg * rad;
+    const double cos_zenith = std::cos(phi) * std::cos(delta) * std::cos(omega) + std::sin(phi) * std::sin(delta);
+    SunPosition s;
+    s.zenith_deg = std::acos(std::clamp(cos_zenith, -1.0, 1.0)) / rad;
+    const double south = std::cos(omega) * std::cos(delta) * std::sin(phi) - std::sin(delta) * std::cos(phi);
+    s.azimuth_deg = std::atan2(std::cos(delta) * std::sin(omega), south) / rad;
+    return s;
+}
+
+SunPosition sun_position(const Place& place, double days_j2000)
+{
+    const Equatorial e = solar_coordinates(days_j2000);
+    const double utc_h = (days_j2000 + 0.5 - std::floor(days_j2000 + 0.5)) * 24.0;
+    const double solar_h = utc_h + place.longitude_deg / 15.0 + e.equation_of_time_min / 60.0;
+    return sun_position(place.latitude_deg, e.declination_deg, wrap_signed((solar_h - 12.0) * 15.0));
+}
+
+double incidence_deg(const SunPosition& sun, double tilt_deg, double plane_azimuth_deg)
+{
+    const double z = sun.zenith_deg * rad, b = tilt_deg * rad;
+    const double c = std::cos(z) * std::cos(b) + std::sin(z) * std::sin(b) * std::cos((sun.azimuth_deg - plane_azimuth_deg) * rad);
+    return std::acos(std::clamp(c, -1.0, 1.0)) / rad;
+}
+
+double air_mass(double zenith_deg) { return 1.0 / (std::cos(zenith_deg * rad) + 0.50572 * std::pow(96.07995 - zenith_deg, -1.6364)); }
+
+Irradiance clear_sky(const SunPosition& sun, double altitude_m, int day)
+{
+    if (sun.zenith_deg >= 89.9)
+        return {};
+    const double a = std::clamp(altitude_m, 0.0, 2500.0) / 1000.0;
+    // Mid-latitude summer corrections 0.97, 0.99, 1.02 (Hottel, table).
+    const double a0 = 0.97 * (0.4237 - 0.00821 * (6.0 - a) * (6.0 - a));
+    const double a1 = 0.99 * (0.5055 + 0.00595 * (6.5 - a) * (6.5 - a));
+    const double k = 1.02 * (0.2711 + 0.01858 * (2.5 - a) * (2.5 - a));
+    const double cos_z = std::cos(sun.zenith_deg * rad);
+    const double extraterrestrial = 1367.0 * (1.0 + 0.033 * std::cos(360.0 * day / 365.0 * rad));
+    const double tau_beam = a0 + a1 * std::exp(-k / cos_z);
+    const double tau_diffuse = std::max(0.0, 0.271 - 0.294 * tau_beam);
+    // The last degrees above the horizon are faded in: Hottel's a0 would jump there.
+    const double fade = std::clamp(cos_z / 0.05, 0.0, 1.0);
+    return {fade * tau_beam * extraterrestrial, fade * tau_diffuse * extraterrestrial * cos_z};
+}
+
+PlaneIrradiance on_plane(const Irradiance& sky, const SunPosition& sun, double tilt_deg, double plane_azimuth_deg, double ground_reflectance)
+{
+    PlaneIrradiance p;
+    p.incidence_deg = incidence_deg(sun, tilt_deg, plane_azimuth_deg);
+    const double cos_tilt = std::cos(tilt_deg * rad);
+    const double cos_z = std::max(0.0, std::cos(sun.zenith_deg * rad));
+    p.beam_w_m2 = sky.beam_normal_w_m2 * std::max(0.0, std::cos(p.incidence_deg * rad));
+    const double horizontal = sky.beam_normal_w_m2 * cos_z + sky.diffuse_horizontal_w_m2;
+    p.diffuse_w_m2 = sky.diffuse_horizontal_w_m2 * 0.5 * (1 + cos_tilt) + ground_reflectance * horizontal * 0.5 * (1 - cos_tilt);
+    return p;
+}
+
+double clear_sky_temperature_c(double air_c) { return 0.0552 * std::pow(air_c + 273.15, 1.5) - 273.15; }
+
+} // namespace vernal
