@@ -11,7 +11,7 @@ namespace {
 // and film, bends. D = λ u with λ of a few tenths of a metre lies between
 // Taylor's turbulent value (Proc. R. Soc. A 223 (1954) 446; about a radius) and
 // the laminar one (metres). A modelling choice, no source.
-constexpr double pipe_dispersion_m = 0.3;
+constexpr double pipe_dispersion_m = 0.4;
 // The same for a collector's parallel risers, as a share of the way through.
 constexpr double collector_dispersion = 0.1;
 constexpr int collector_base_nodes = 8;

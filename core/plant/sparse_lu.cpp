@@ -130,18 +130,22 @@ void SparseLu::factor(const SparsePattern& p, const double* values)
             backward_.push_back(u_[static_cast<std::size_t>(u)] * inverse_diagonal_[k]);
 }
 
+void SparseLu::sweep(const SparsePattern::Term* __restrict term, const double* __restrict factor, std::size_t n, double* __restrict w)
+{
+    for (std::size_t e = 0; e < n; ++e)
+        w[term[e].to] -= factor[e] * w[term[e].from];
+}
+
 void SparseLu::solve(const SparsePattern& p, const double* b, double* x) const
 {
     const std::size_t n = p.size();
     double* w = work_.data();
     for (std::size_t i = 0; i < n; ++i)
         w[i] = b[p.order_[i]];
-    for (std::size_t e = 0; e < forward_.size(); ++e)
-        w[p.forward_[e].to] -= forward_[e] * w[p.forward_[e].from];
+    sweep(p.forward_.data(), forward_.data(), forward_.size(), w);
     for (std::size_t i = 0; i < n; ++i)
         w[i] *= inverse_diagonal_[i];
-    for (std::size_t e = 0; e < backward_.size(); ++e)
-        w[p.backward_[e].to] -= backward_[e] * w[p.backward_[e].from];
+    sweep(p.backward_.data(), backward_.data(), backward_.size(), w);
     for (std::size_t i = 0; i < n; ++i)
         x[p.order_[i]] = w[i];
 }

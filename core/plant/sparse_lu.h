@@ -42,6 +42,7 @@ public:
     void solve(const SparsePattern& pattern, const double* b, double* x) const;
 
 private:
+    static void sweep(const SparsePattern::Term* term, const double* factor, std::size_t n, double* w);
     std::vector<double> l_, u_, inverse_diagonal_;
     std::vector<double> forward_, backward_; // the factors in the order of the sweeps
     mutable std::vector<double> work_;

@@ -62,10 +62,14 @@ struct Build {
 const std::vector<RuleKind>& rule_kinds()
 {
     static const std::vector<RuleKind> table{
-        {"differential", "Difference", "Collect", "Runs the pump while the collector can give heat to the store.", Tier::collect},
-        {"store_limit", "Store limit", "Protect", "Keeps the store below what its lining, its relief valve and the people drawing from it bear.", Tier::limit},
-        {"cut_out", "Collector cut-out", "Protect", "Keeps the pump off while the collector is so hot that starting would send steam or shock into the loop.", Tier::cut_out},
-        {"run_times", "Run and rest times", "Comfort", "Spares the pump short runs; it never delays a protection.", Tier::min_off},
+        {"differential", "Difference", "Collect", "Runs the pump while the collector can give heat to the store.",
+         "Start {output} when the {source} is {on_k} above the {store}; stop at {off_k}.", Tier::collect},
+        {"store_limit", "Store limit", "Protect", "Keeps the store below what its lining, its relief valve and the people drawing from it bear.",
+         "Stop {output} when the {probe} reaches {limit_c}; allow again {hysteresis_k} below that.", Tier::limit},
+        {"cut_out", "Collector cut-out", "Protect", "Keeps the pump off while the collector is so hot that starting would send steam or shock into the loop.",
+         "Hold {output} off when the {probe} reaches {limit_c}; allow again {hysteresis_k} below that.", Tier::cut_out},
+        {"run_times", "Run and rest times", "Comfort", "Spares the pump short runs; it never delays a protection.",
+         "Once started keep {output} on for {min_run_s}; once stopped keep it off for {min_off_s}.", Tier::min_off},
     };
     return table;
 }

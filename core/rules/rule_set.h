@@ -51,6 +51,7 @@ struct RuleKind {
     const char* title; // in the window
     const char* group; // Protect, Start, Collect …
     const char* why;   // one sentence
+    const char* sentence; // as read in the window; {key} stands for the field of that key
     Tier tier;
 };
 const std::vector<RuleKind>& rule_kinds(); // index = Rule::body.index()

@@ -15,17 +15,18 @@ constexpr double record_every_s = 20.0;
 // Steps in samples. Divisors of a minute, so that weather points are met.
 constexpr std::array<int, 10> ladder{1, 2, 5, 10, 20, 30, 60, 120, 300, 600};
 
-// How far smooth weather reaches from each minute: kinks only matter while the
-// sun shines on the collector, and where a draw begins or ends.
+// How far weather is as good as one straight line from each minute on: a bend
+// below this, W/m² per minute and minute, shifts ten minutes by a watt or so.
+constexpr double bend_w_m2 = 0.1;
+constexpr int longest_stretch_min = 10;
+
 std::vector<double> smooth_until(const DayForcing& d)
 {
+    const auto& g = d.effective_w_m2;
     std::vector<double> until(minutes_per_day);
-    for (int m = minutes_per_day; m-- > 0;) {
-        const auto i = static_cast<std::size_t>(m);
-        const bool dark = d.effective_w_m2[i] == 0 && d.effective_w_m2[i + 1] == 0;
-        const bool next_dark = m + 1 < minutes_per_day && dark && d.effective_w_m2[i + 2 > minutes_per_day ? i + 1 : i + 2] == 0;
-        const bool whole_step = (m + 1) % 10 == 0;
-        until[i] = next_dark && !whole_step ? until[i + 1] : 60.0 * (m + 1);
+    for (std::size_t m = minutes_per_day; m-- > 0;) {
+        const bool goes_on = m + 2 <= minutes_per_day && (m + 1) % longest_stretch_min != 0 && std::fabs(g[m + 2] - 2 * g[m + 1] + g[m]) < bend_w_m2;
+        until[m] = goes_on ? until[m + 1] : 60.0 * static_cast<double>(m + 1);
     }
     return until;
 }

@@ -1,0 +1,309 @@
+#include "day_chart.h"
+
+#include "theme.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+constexpr int lane_px = 22;
+constexpr int left_px = 54, right_px = 14;
+
+QSharedPointer<QCPAxisTickerTime> clock_ticker()
+{
+    auto ticker = QSharedPointer<QCPAxisTickerTime>::create();
+    ticker->setTimeFormat(QStringLiteral("%h:%m"));
+    ticker->setFieldWidth(QCPAxisTickerTime::tuHours, 2);
+    ticker->setTickCount(8);
+    return ticker;
+}
+
+} // namespace
+
+DayChart::DayChart(Session& session, bool zoom, QWidget* parent) : QCustomPlot(parent), session_(session), zoom_(zoom)
+{
+    setObjectName(zoom ? "runChart" : "stripChart");
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(tr("The day: temperatures and outputs over time"));
+    plotLayout()->setRowSpacing(0);
+    axisRect()->setAutoMargins(QCP::msTop | QCP::msBottom);
+    axisRect()->setMargins(QMargins(left_px, 0, right_px, 0));
+    axisRect()->setMinimumMargins(QMargins(0, 6, 0, 4));
+    lanes_ = new QCPAxisRect(this);
+    lanes_->setAutoMargins(QCP::msBottom);
+    lanes_->setMargins(QMargins(left_px, 0, right_px, 0));
+    plotLayout()->addElement(1, 0, lanes_);
+    for (QCPAxisRect* r : {axisRect(), lanes_})
+        for (QCPAxis* a : r->axes())
+            a->setLayer(QStringLiteral("grid"));
+    axisRect()->axis(QCPAxis::atBottom)->setTickLabels(false);
+    axisRect()->axis(QCPAxis::atBottom)->setTicks(false);
+    lanes_->axis(QCPAxis::atBottom)->setTicker(clock_ticker());
+    axisRect()->axis(QCPAxis::atBottom)->setTicker(clock_ticker());
+    axisRect()->axis(QCPAxis::atRight)->setRange(0, 1250); // W/m² of the sun's ground
+    connect(lanes_->axis(QCPAxis::atBottom), qOverload<const QCPRange&>(&QCPAxis::rangeChanged), axisRect()->axis(QCPAxis::atBottom), qOverload<const QCPRange&>(&QCPAxis::setRange));
+    connect(axisRect()->axis(QCPAxis::atBottom), qOverload<const QCPRange&>(&QCPAxis::rangeChanged), lanes_->axis(QCPAxis::atBottom), qOverload<const QCPRange&>(&QCPAxis::setRange));
+    if (zoom) {
+        setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
+        axisRect()->setRangeDrag(Qt::Horizontal);
+        axisRect()->setRangeZoom(Qt::Horizontal);
+        lanes_->setRangeDrag(Qt::Horizontal);
+        lanes_->setRangeZoom(Qt::Horizontal);
+    }
+    legend->setVisible(true);
+    axisRect()->insetLayout()->setInsetAlignment(0, Qt::AlignTop | Qt::AlignLeft);
+    legend->setFillOrder(QCPLegend::foColumnsFirst);
+    legend->setWrap(8);
+    legend->setBorderPen(Qt::NoPen);
+    legend->setMargins(QMargins(6, 0, 6, 0));
+    line_ = new QCPItemLine(this);
+    time_ = new QCPItemText(this);
+    for (QCPAbstractItem* item : {static_cast<QCPAbstractItem*>(line_), static_cast<QCPAbstractItem*>(time_)})
+        item->setClipToAxisRect(false);
+    restyle();
+    connect(&session_, &Session::outcome_changed, this, &DayChart::show_outcome);
+    connect(&session_, &Session::units_changed, this, &DayChart::show_outcome);
+    connect(&session_, &Session::cursor_changed, this, &DayChart::show_cursor);
+}
+
+void DayChart::style_axis(QCPAxis* axis) const
+{
+    const Theme& t = theme();
+    axis->setBasePen(QPen(t.hairline));
+    axis->setTickPen(QPen(t.hairline));
+    axis->setSubTickPen(Qt::NoPen);
+    axis->setTickLabelFont(number_font(13));
+    axis->setTickLabelColor(t.second_ink);
+    axis->setLabelFont(text_font(13));
+    axis->setLabelColor(t.second_ink);
+    axis->grid()->setPen(QPen(t.glare ? QColor(0xBBBBBB) : t.hairline.lighter(106), 1));
+    axis->grid()->setZeroLinePen(axis->grid()->pen());
+}
+
+void DayChart::restyle()
+{
+    const Theme& t = theme();
+    setBackground(QBrush(t.surface));
+    axisRect()->setBackground(QBrush(t.card));
+    lanes_->setBackground(QBrush(t.desk));
+    for (QCPAxisRect* r : {axisRect(), lanes_})
+        for (QCPAxis* a : r->axes())
+            style_axis(a);
+    lanes_->axis(QCPAxis::atLeft)->grid()->setVisible(false);
+    lanes_->axis(QCPAxis::atBottom)->grid()->setVisible(false);
+    lanes_->axis(QCPAxis::atLeft)->setTickLabelColor(t.ink);
+    lanes_->axis(QCPAxis::atLeft)->setTickLabelFont(text_font(13, true));
+    lanes_->axis(QCPAxis::atLeft)->setTicks(true);
+    lanes_->axis(QCPAxis::atLeft)->setTickLength(0);
+    legend->setFont(text_font(13));
+    legend->setTextColor(t.ink);
+    QColor ground = t.card;
+    ground.setAlpha(200);
+    legend->setBrush(ground);
+    line_->setPen(QPen(t.ink, t.line_px));
+    time_->setFont(number_font(13, true));
+    time_->setColor(t.card);
+    time_->setBrush(t.ink);
+    time_->setPadding(QMargins(6, 2, 6, 2));
+    time_->setPositionAlignment(Qt::AlignTop | Qt::AlignHCenter);
+    show_outcome();
+}
+
+DayChart::Signal DayChart::signal_of(const Probe& p) const
+{
+    const Theme& t = theme();
+    const QString name = qs(p.name);
+    switch (p.place) {
+    case ProbePlace::collector: return {name, t.collector, Qt::SolidLine, t.line_px + 0.2};
+    case ProbePlace::tank_bottom: return {name, t.store_bottom, Qt::SolidLine, t.line_px + 0.2};
+    case ProbePlace::tank_top: return {name, t.store_top, Qt::DashLine, t.line_px};
+    case ProbePlace::tank_middle: return {name, t.store_top, Qt::DotLine, t.line_px};
+    case ProbePlace::return_pipe: return {name, t.protect, Qt::DashDotLine, t.line_px};
+    case ProbePlace::supply_pipe: return {name, t.start, Qt::DashDotDotLine, t.line_px};
+    }
+    return {name, t.ink, Qt::SolidLine, 1};
+}
+
+void DayChart::show_outcome()
+{
+    const auto& o = session_.outcome();
+    clearGraphs();
+    if (!o || o->size() == 0) {
+        replot(QCustomPlot::rpQueuedReplot);
+        return;
+    }
+    draw_sun(*o);
+    draw_temperatures(*o);
+    draw_lanes(*o);
+    const double begin = o->time_s(0) + o->start_s(), end = o->time_s(o->size() - 1) + o->start_s();
+    QCPAxis* x = axisRect()->axis(QCPAxis::atBottom);
+    if (!zoom_ || painted_ == 0 || x->range().upper < begin || x->range().lower > end || x->range().size() > 2 * (end - begin))
+        x->setRange(begin, std::max(end, begin + 60));
+    pending_ = o->id;
+    show_cursor();
+}
+
+void DayChart::draw_sun(const Outcome& o)
+{
+    if (o.is_replay())
+        return;
+    QVector<double> t, g, air;
+    for (const Record& r : o.coupled.records) {
+        t.append(r.time_s);
+        g.append(r.plane_w_m2);
+        air.append(to_display(r.air_c, Quantity::temperature, session_.units()));
+    }
+    QCPGraph* sun = addGraph(axisRect()->axis(QCPAxis::atBottom), axisRect()->axis(QCPAxis::atRight));
+    sun->setData(t, g, true);
+    sun->setPen(Qt::NoPen);
+    QColor fill = theme().sun;
+    fill.setAlpha(theme().glare ? 130 : 85);
+    sun->setBrush(fill);
+    sun->setName(tr("sun on the collector"));
+    QCPGraph* graph = addGraph(axisRect()->axis(QCPAxis::atBottom), axisRect()->axis(QCPAxis::atLeft));
+    graph->setData(t, air, true);
+    graph->setPen(QPen(theme().air, 1.0));
+    graph->setName(tr("air"));
+}
+
+void DayChart::draw_temperatures(const Outcome& o)
+{
+    QVector<double> t;
+    for (std::size_t i = 0; i < o.size(); ++i)
+        t.append(o.time_s(i) + o.start_s());
+    double lo = 1e9, hi = -1e9;
+    for (std::size_t p = 0; p < o.variant.probes.size(); ++p) {
+        QVector<double> y;
+        for (std::size_t i = 0; i < o.size(); ++i) {
+            const double c = o.reading_c(i, p);
+            y.append(to_display(c, Quantity::temperature, session_.units()));
+            if (std::isfinite(c)) {
+                lo = std::min(lo, y.back());
+                hi = std::max(hi, y.back());
+            }
+        }
+        const Signal s = signal_of(o.variant.probes[p]);
+        QCPGraph* graph = addGraph(axisRect()->axis(QCPAxis::atBottom), axisRect()->axis(QCPAxis::atLeft));
+        graph->setData(t, y, true);
+        graph->setPen(QPen(s.colour, s.width, s.style));
+        graph->setName(s.name);
+    }
+    QCPAxis* y = axisRect()->axis(QCPAxis::atLeft);
+    y->setRange(std::floor(std::min(lo, session_.units().fahrenheit ? 32.0 : 0.0) / 10) * 10, std::max(hi * 1.12, lo + 20));
+    y->setLabel(qs(unit_name(Quantity::temperature, session_.units())));
+    legend->setVisible(true);
+}
+
+void DayChart::draw_lanes(const Outcome& o)
+{
+    auto ticker = QSharedPointer<QCPAxisTickerText>::create();
+    QVector<double> t;
+    for (std::size_t i = 0; i < o.size(); ++i)
+        t.append(o.time_s(i) + o.start_s());
+    int lane = 0;
+    for (std::size_t k = 0; k < o.variant.unit.outputs.size(); ++k) {
+        QVector<double> on;
+        for (std::size_t i = 0; i < o.size(); ++i)
+            on.append(o.decisions(i)[k].on ? 1 : 0);
+        ticker->addTick(-lane - 0.5, qs(o.variant.unit.outputs[k].key));
+        add_lane(t, on, theme().accent);
+        ++lane;
+        const TraceColumn* recorded = o.trace ? o.trace->find(o.variant.unit.outputs[k].key) : nullptr;
+        if (!recorded)
+            continue;
+        QVector<double> was, when;
+        for (std::size_t i = 0; i < recorded->values.size(); ++i) {
+            when.append(o.trace->time_s[i] + o.start_s());
+            was.append(recorded->values[i] > 0.005 ? 1 : 0);
+        }
+        ticker->addTick(-lane - 0.5, tr("log"));
+        add_lane(when, was, theme().air);
+        ++lane;
+    }
+    QCPAxis* y = lanes_->axis(QCPAxis::atLeft);
+    y->setTicker(ticker);
+    y->setRange(-lane, 0);
+    lanes_->setMinimumSize(10, lane * lane_px + 26);
+    lanes_->setMaximumSize(QWIDGETSIZE_MAX, lane * lane_px + 26);
+}
+
+void DayChart::add_lane(const QVector<double>& t, const QVector<double>& on, const QColor& colour)
+{
+    // Lanes count downwards: 0…−1, −1…−2.
+    const int lane = std::count_if(lanes_->graphs().begin(), lanes_->graphs().end(), [](QCPGraph* g) { return g->channelFillGraph() != nullptr; });
+    QVector<double> top, bottom;
+    for (double v : on) {
+        bottom.append(-lane - 0.9);
+        top.append(-lane - 0.9 + 0.8 * v);
+    }
+    QCPGraph* floor = addGraph(lanes_->axis(QCPAxis::atBottom), lanes_->axis(QCPAxis::atLeft));
+    floor->setData(t, bottom, true);
+    floor->setPen(Qt::NoPen);
+    floor->removeFromLegend();
+    QCPGraph* graph = addGraph(lanes_->axis(QCPAxis::atBottom), lanes_->axis(QCPAxis::atLeft));
+    graph->setData(t, top, true);
+    graph->setLineStyle(QCPGraph::lsStepLeft);
+    graph->setPen(Qt::NoPen);
+    graph->setBrush(colour);
+    graph->setChannelFillGraph(floor);
+    graph->removeFromLegend();
+}
+
+void DayChart::show_cursor()
+{
+    const double x = session_.cursor_s() + (session_.outcome() ? session_.outcome()->start_s() : 0);
+    line_->start->setTypeX(QCPItemPosition::ptPlotCoords);
+    line_->start->setTypeY(QCPItemPosition::ptAbsolute);
+    line_->end->setTypeX(QCPItemPosition::ptPlotCoords);
+    line_->end->setTypeY(QCPItemPosition::ptAbsolute);
+    time_->position->setTypeX(QCPItemPosition::ptPlotCoords);
+    time_->position->setTypeY(QCPItemPosition::ptAbsolute);
+    line_->start->setCoords(x, axisRect()->top());
+    line_->end->setCoords(x, lanes_->bottom());
+    time_->position->setCoords(x, axisRect()->top());
+    time_->setText(qs(clock_text(x)));
+    replot(QCustomPlot::rpQueuedReplot);
+}
+
+void DayChart::paintEvent(QPaintEvent* e)
+{
+    QCustomPlot::paintEvent(e);
+    if (pending_ != painted_) {
+        painted_ = pending_;
+        emit shown(painted_);
+    }
+}
+
+void DayChart::cursor_to(const QPoint& pos)
+{
+    const double x = axisRect()->axis(QCPAxis::atBottom)->pixelToCoord(pos.x());
+    const double start = session_.outcome() ? session_.outcome()->start_s() : 0;
+    session_.set_cursor(std::clamp(x - start, 0.0, session_.outcome() && session_.outcome()->size() ? session_.outcome()->time_s(session_.outcome()->size() - 1) : 86400.0));
+}
+
+void DayChart::mousePressEvent(QMouseEvent* e)
+{
+    if (e->button() == Qt::LeftButton && (!zoom_ || e->modifiers() == Qt::NoModifier))
+        cursor_to(e->pos());
+    QCustomPlot::mousePressEvent(e);
+}
+
+void DayChart::mouseMoveEvent(QMouseEvent* e)
+{
+    if ((e->buttons() & Qt::LeftButton) != 0 && !zoom_)
+        cursor_to(e->pos());
+    QCustomPlot::mouseMoveEvent(e);
+}
+
+void DayChart::keyPressEvent(QKeyEvent* e)
+{
+    const double step = (e->modifiers() & Qt::ShiftModifier) != 0 ? 600 : 60;
+    if (e->key() == Qt::Key_Left || e->key() == Qt::Key_Right)
+        session_.set_cursor(std::clamp(session_.cursor_s() + (e->key() == Qt::Key_Left ? -step : step), 0.0, 86400.0));
+    else
+        QCustomPlot::keyPressEvent(e);
+}
+
+} // namespace vernal

@@ -1,0 +1,106 @@
+#include "document.h"
+
+#include <QDateTime>
+#include <QUndoCommand>
+
+#include <algorithm>
+
+namespace vernal {
+
+// Keeps the whole job before and after: it is a few kilobytes (traces are shared),
+// and nothing can be forgotten.
+class EditCommand : public QUndoCommand {
+public:
+    EditCommand(Document& d, Job before, Job after, const QString& label, QString merge_key)
+        : QUndoCommand(label), document_(d), before_(std::move(before)), after_(std::move(after)), key_(std::move(merge_key)), at_ms_(QDateTime::currentMSecsSinceEpoch())
+    {
+    }
+    int id() const override { return 1; }
+    void undo() override { document_.put(before_); }
+    void redo() override { document_.put(after_); }
+    bool mergeWith(const QUndoCommand* other) override
+    {
+        const auto& next = static_cast<const EditCommand&>(*other);
+        if (key_.isEmpty() || next.key_ != key_ || next.at_ms_ - at_ms_ > 1000)
+            return false;
+        after_ = next.after_;
+        at_ms_ = next.at_ms_;
+        return true;
+    }
+
+private:
+    Document& document_;
+    Job before_, after_;
+    QString key_;
+    qint64 at_ms_;
+};
+
+Document::Document(QObject* parent) : QObject(parent), job_(new_job("glycol-coil")) {}
+
+void Document::choose_variant(std::size_t index)
+{
+    variant_ = std::min(index, job_.variants.size() - 1);
+    emit view_changed();
+}
+
+void Document::choose_day(std::size_t index)
+{
+    day_ = std::min(index, job_.days.size() - 1);
+    emit view_changed();
+}
+
+void Document::keep_variant(std::size_t index)
+{
+    kept_ = std::min(index, job_.variants.size() - 1);
+    emit view_changed();
+}
+
+void Document::set_job(Job job, const QString& path, bool recovered)
+{
+    job_ = std::move(job);
+    path_ = path;
+    recovered_ = recovered;
+    variant_ = job_.variants.size() - 1; // the newest proposal
+    day_ = kept_ = 0;
+    undo_.clear();
+    emit changed();
+    emit path_changed();
+}
+
+void Document::saved_as(const QString& path)
+{
+    path_ = path;
+    recovered_ = false;
+    undo_.setClean();
+    emit path_changed();
+}
+
+void Document::edit(const QString& label, const std::function<void(Job&)>& change, const QString& merge_key)
+{
+    Job after = job_;
+    change(after);
+    if (after == job_)
+        return;
+    undo_.push(new EditCommand(*this, job_, std::move(after), label, merge_key));
+}
+
+void Document::edit_variant(const QString& label, const std::function<void(Variant&)>& change, const QString& merge_key)
+{
+    edit(label, [&](Job& j) { change(j.variants[variant_]); }, merge_key.isEmpty() ? merge_key : merge_key + QString::number(variant_));
+}
+
+void Document::edit_day(const QString& label, const std::function<void(Day&)>& change, const QString& merge_key)
+{
+    edit(label, [&](Job& j) { change(j.days[day_]); }, merge_key.isEmpty() ? merge_key : merge_key + QString::number(day_));
+}
+
+void Document::put(const Job& job)
+{
+    job_ = job;
+    variant_ = std::min(variant_, job_.variants.size() - 1);
+    kept_ = std::min(kept_, job_.variants.size() - 1);
+    day_ = std::min(day_, job_.days.size() - 1);
+    emit changed();
+}
+
+} // namespace vernal

@@ -1,0 +1,58 @@
+// The job being edited: the only place that changes it, through undo commands.
+#pragma once
+
+#include "core/job/job.h"
+
+#include <QObject>
+#include <QUndoStack>
+
+#include <functional>
+
+namespace vernal {
+
+class Document : public QObject {
+    Q_OBJECT
+public:
+    explicit Document(QObject* parent = nullptr);
+
+    const Job& job() const { return job_; }
+    QUndoStack& undo_stack() { return undo_; }
+    QString path() const { return path_; }
+    bool unsaved() const { return !undo_.isClean() || recovered_; }
+
+    // Per-job view state, not undone and not saved in the job: what is looked at.
+    std::size_t variant_index() const { return variant_; }
+    std::size_t day_index() const { return day_; }
+    std::size_t kept_index() const { return kept_; } // variant compared with
+    const Variant& variant() const { return job_.variants[variant_]; }
+    const Day& day() const { return job_.days[day_]; }
+    void choose_variant(std::size_t index);
+    void choose_day(std::size_t index);
+    void keep_variant(std::size_t index);
+
+    // Replaces everything; the undo history begins anew. path may be empty.
+    void set_job(Job job, const QString& path, bool recovered = false);
+    void saved_as(const QString& path);
+
+    // One undoable edit. Edits with the same non-empty merge key that follow each
+    // other within a second become one (a dragged line, a held key).
+    void edit(const QString& label, const std::function<void(Job&)>& change, const QString& merge_key = {});
+    void edit_variant(const QString& label, const std::function<void(Variant&)>& change, const QString& merge_key = {});
+    void edit_day(const QString& label, const std::function<void(Day&)>& change, const QString& merge_key = {});
+
+signals:
+    void changed();      // job values, by edit, undo or load
+    void view_changed(); // chosen variant, day or comparison
+    void path_changed();
+
+private:
+    friend class EditCommand;
+    void put(const Job& job);
+    Job job_;
+    QUndoStack undo_;
+    QString path_;
+    bool recovered_ = false;
+    std::size_t variant_ = 0, day_ = 0, kept_ = 0;
+};
+
+} // namespace vernal

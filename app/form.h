@@ -1,0 +1,97 @@
+// Builds rows of label and editor for a value's fields, from the field list.
+#pragma once
+
+#include "number_edit.h"
+
+#include <QGridLayout>
+#include <QLabel>
+
+#include <functional>
+
+namespace vernal {
+
+// A visitor that collects the number fields of one value, with a way to read and
+// write each through its position in the visit.
+struct NumberFields {
+    struct Entry {
+        NumberField field;
+        double value;
+    };
+    std::vector<Entry> entries;
+    void number(const NumberField& f, double x) { entries.push_back({f, x}); }
+    void temperature(const NumberField& f, Temperature t) { entries.push_back({f, t.in_celsius()}); }
+    void difference(const NumberField& f, TempDiff d) { entries.push_back({f, d.in_kelvin()}); }
+    template <class... A> void integer(A&&...) {}
+    template <class... A> void text(A&&...) {}
+    template <class... A> void text_choice(A&&...) {}
+    template <class... A> void boolean(A&&...) {}
+    template <class... A> void choice(A&&...) {}
+    template <class... A> void curve(A&&...) {}
+    template <class... A> void object(A&&...) {}
+    template <class... A> void list(A&&...) {}
+    template <class... A> void alternatives(A&&...) {}
+};
+
+// Writes one number field by its key.
+struct SetNumber : NumberFields {
+    std::string key;
+    double to = 0;
+    void number(const NumberField& f, double& x) { x = key == f.key ? to : x; }
+    void temperature(const NumberField& f, Temperature& t) { t = key == f.key ? Temperature::celsius(to) : t; }
+    void difference(const NumberField& f, TempDiff& d) { d = key == f.key ? TempDiff::kelvin(to) : d; }
+};
+
+template <class T>
+std::vector<NumberFields::Entry> number_fields(const T& value)
+{
+    NumberFields v;
+    fields(v, value);
+    return v.entries;
+}
+
+template <class T>
+void set_number(T& value, const std::string& key, double to)
+{
+    SetNumber v;
+    v.key = key;
+    v.to = to;
+    fields(v, value);
+}
+
+// Rows for every number field of `value`; change(key, inside) is called on an edit.
+// Editors are named "<prefix>.<key>". Returns them.
+template <class T>
+std::vector<NumberEdit*> add_rows(QGridLayout& grid, Session& session, const QString& prefix, const T& value, const std::function<void(const std::string&, double)>& change)
+{
+    std::vector<NumberEdit*> out;
+    for (const auto& [field, inside] : number_fields(value)) {
+        auto* edit = new NumberEdit(session, field);
+        edit->setObjectName(prefix + "." + QString::fromUtf8(field.key));
+        edit->set_value(inside);
+        auto* label = new QLabel(QString::fromUtf8(field.label));
+        label->setToolTip(QString::fromUtf8(field.typical));
+        label->setBuddy(edit);
+        const int row = grid.rowCount();
+        grid.addWidget(label, row, 0);
+        grid.addWidget(edit, row, 1, Qt::AlignRight);
+        const std::string key = field.key;
+        QObject::connect(edit, &NumberEdit::edited, edit, [change, key](double v) { change(key, v); });
+        out.push_back(edit);
+    }
+    return out;
+}
+
+template <class T>
+void refresh_rows(const std::vector<NumberEdit*>& edits, const T& value)
+{
+    const auto entries = number_fields(value);
+    for (std::size_t i = 0; i < edits.size() && i < entries.size(); ++i)
+        edits[i]->set_value(entries[i].value);
+}
+
+// Empties a layout and deletes its widgets.
+void clear_layout(QLayout* layout);
+
+QLabel* heading(const QString& text, const char* style = "h2");
+
+} // namespace vernal

@@ -1,0 +1,34 @@
+#pragma once
+
+#include "form.h"
+#include "loop_view.h"
+
+class QGridLayout;
+
+namespace vernal {
+
+// The drawn loop, and the few numbers of the part that was clicked.
+class LoopStation : public QWidget {
+    Q_OBJECT
+public:
+    explicit LoopStation(Session& session, QWidget* parent = nullptr);
+    LoopView* view() { return view_; }
+
+private:
+    void show_part(Part part);
+    void refresh();
+    template <class T, class Access>
+    void show_fields(const QString& title, const T& value, Access access);
+    void add_safety(Part part);
+    void add_bucket();
+    Session& session_;
+    LoopView* view_;
+    QLabel* title_;
+    QGridLayout* grid_;
+    QVBoxLayout* extra_;
+    std::function<void()> refresh_fields_;
+    Part part_ = Part::collector;
+    QString arrangement_;
+};
+
+} // namespace vernal

@@ -1,0 +1,82 @@
+// The window: rail, top line, stations, findings, strip. Stations build themselves.
+#pragma once
+
+#include "days_station.h"
+#include "loop_station.h"
+#include "probes_station.h"
+#include "recovery.h"
+#include "rules_station.h"
+#include "run_station.h"
+#include "strip.h"
+
+#include <QMainWindow>
+
+class QStackedWidget;
+
+namespace vernal {
+
+// What asks the person; tests put their own answers here.
+struct Seams {
+    std::function<QString(QWidget*)> open_file;      // a job; empty: none
+    std::function<QString(QWidget*)> open_log;       // a CSV
+    std::function<QString(QWidget*, const QString&)> save_file;
+    enum class Unsaved { save, drop, cancel };
+    std::function<Unsaved(QWidget*)> unsaved;
+    std::function<void(QWidget*, const QString&)> tell; // an error nobody can overlook
+    static Seams usual();
+};
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    struct Options {
+        QString demo;            // job file of the demo; empty: none
+        QString recovery_folder; // empty: the usual one
+        bool remember = true;    // recent files and theme
+    };
+    MainWindow(Seams seams, const Options& options, QWidget* parent = nullptr);
+
+    Session& session() { return session_; }
+    Strip& strip() { return *strip_; }
+    DaysStation& days() { return *days_; }
+    LoopStation& loop() { return *loop_; }
+    bool open(const QString& path);
+    bool save();
+    bool save_as();
+    void show_station(int index); // 0 Loop … 4 Run
+    void set_glare(bool glare);
+
+protected:
+    void closeEvent(QCloseEvent* e) override;
+    void dragEnterEvent(QDragEnterEvent* e) override;
+    void dropEvent(QDropEvent* e) override;
+
+private:
+    void make_actions();
+    QWidget* make_rail();
+    QWidget* make_work();
+    QAction* action(const QString& name, const QKeySequence& key, std::function<void()> act);
+    void show_start();
+    void show_work();
+    void mark_stations();
+    void open_palette();
+    bool may_leave();
+    void recover(const LeftBehind& left);
+    bool write(const QString& path);
+    void remember(const QString& path);
+    Seams seams_;
+    Options options_;
+    Session session_;
+    Recovery recovery_;
+    QStackedWidget *pages_, *stations_;
+    QList<QPushButton*> rail_;
+    QList<QLabel*> marks_;
+    QList<QAction*> all_actions_;
+    QAction *undo_ = nullptr, *redo_ = nullptr, *glare_ = nullptr;
+    Strip* strip_ = nullptr;
+    LoopStation* loop_ = nullptr;
+    DaysStation* days_ = nullptr;
+    RunStation* run_ = nullptr;
+};
+
+} // namespace vernal

@@ -1,0 +1,399 @@
+#include "operating_map.h"
+
+#include "form.h"
+#include "theme.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+constexpr double lowest_store_c = 0, highest_store_c = 100;
+constexpr int cell_px = 5;
+constexpr double grab_px = 14;
+
+double distance_to_segment(const QPointF& p, const QPointF& a, const QPointF& b)
+{
+    const QPointF d = b - a, q = p - a;
+    const double len2 = QPointF::dotProduct(d, d);
+    const double t = len2 > 0 ? std::clamp(QPointF::dotProduct(q, d) / len2, 0.0, 1.0) : 0.0;
+    const QPointF r = q - t * d;
+    return std::hypot(r.x(), r.y());
+}
+
+enum class Region { rests, runs, keeps, blocked };
+
+} // namespace
+
+OperatingMap::OperatingMap(Session& session, QWidget* parent) : QWidget(parent), session_(session)
+{
+    setObjectName("operatingMap");
+    setAccessibleName(tr("Operating map: what the outputs do at each pair of temperatures"));
+    setMouseTracking(true);
+    setMinimumSize(300, 260);
+    for (auto signal : {&Session::outcome_changed, &Session::cursor_changed, &Session::units_changed})
+        connect(&session, signal, this, qOverload<>(&QWidget::update));
+    connect(&session.document(), &Document::changed, this, qOverload<>(&QWidget::update));
+}
+
+void OperatingMap::set_plain_axes(bool plain)
+{
+    plain_ = plain;
+    update();
+}
+
+void OperatingMap::set_output(std::size_t output)
+{
+    output_ = output;
+    update();
+}
+
+// The collecting rule of the output says which two probes the axes are.
+std::optional<OperatingMap::Probes> OperatingMap::probes() const
+{
+    const Variant& v = session_.document().variant();
+    const auto keys = probe_keys(v);
+    for (const Rule& r : v.unit.rules)
+        if (const auto* d = std::get_if<Differential>(&r.body); d && output_ < v.unit.outputs.size() && r.output == v.unit.outputs[output_].key) {
+            const auto s = std::find(keys.begin(), keys.end(), d->source), t = std::find(keys.begin(), keys.end(), d->store);
+            if (s != keys.end() && t != keys.end())
+                return Probes{static_cast<std::size_t>(s - keys.begin()), static_cast<std::size_t>(t - keys.begin())};
+        }
+    return std::nullopt;
+}
+
+QRectF OperatingMap::area() const { return QRectF(rect()).adjusted(58, 8, -10, -44); }
+
+QPointF OperatingMap::at(double store_c, double collector_c) const
+{
+    const QRectF a = area();
+    const double y = plain_ ? collector_c : collector_c - store_c;
+    return {a.left() + (store_c - lowest_store_c) / (highest_store_c - lowest_store_c) * a.width(), a.bottom() - (y - low_y()) / (high_y() - low_y()) * a.height()};
+}
+
+double OperatingMap::store_at(double x) const { return lowest_store_c + (x - area().left()) / area().width() * (highest_store_c - lowest_store_c); }
+
+double OperatingMap::collector_at(const QPointF& p) const
+{
+    const double y = low_y() + (area().bottom() - p.y()) / area().height() * (high_y() - low_y());
+    return plain_ ? y : y + store_at(p.x());
+}
+
+void OperatingMap::add_limit_lines(std::vector<Line>& out, std::size_t rule, const std::string& probe, double limit, double hysteresis, const QColor& colour, const Probes& p) const
+{
+    const auto keys = probe_keys(session_.document().variant());
+    const Line::Kind kind = probe == keys[p.store] ? Line::upright : probe == keys[p.source] ? Line::slanted : Line::banner;
+    out.push_back({rule, "limit_c", limit, false, kind, true, colour});
+    if (kind != Line::banner)
+        out.push_back({rule, "hysteresis_k", limit - hysteresis, true, kind, false, colour});
+}
+
+std::vector<OperatingMap::Line> OperatingMap::lines() const
+{
+    std::vector<Line> out;
+    const auto p = probes();
+    if (!p)
+        return out;
+    const Variant& v = session_.document().variant();
+    for (std::size_t i = 0; i < v.unit.rules.size(); ++i) {
+        const Rule& r = v.unit.rules[i];
+        if (!r.enabled || r.output != v.unit.outputs[output_].key)
+            continue;
+        if (const auto* d = std::get_if<Differential>(&r.body)) {
+            out.push_back({i, "on_k", d->on.in_kelvin(), true, Line::level, true, theme().accent});
+            out.push_back({i, "off_k", d->off.in_kelvin(), true, Line::level, false, theme().accent});
+        } else if (const auto* l = std::get_if<StoreLimit>(&r.body)) {
+            add_limit_lines(out, i, l->probe, l->limit.in_celsius(), l->hysteresis.in_kelvin(), theme().protect, *p);
+        } else if (const auto* c = std::get_if<CutOut>(&r.body)) {
+            add_limit_lines(out, i, c->probe, c->limit.in_celsius(), c->hysteresis.in_kelvin(), theme().protect, *p);
+        }
+    }
+    return out;
+}
+
+// Asks the engine itself: once with every latch clear, once with every latch set.
+void OperatingMap::paint_regions(QPainter& p) const
+{
+    const auto pr = probes();
+    const auto& o = session_.outcome();
+    if (!pr || !o || o->size() == 0)
+        return;
+    Program program = compile(session_.document().variant().unit, probe_keys(session_.document().variant())).program;
+    for (OutputTimers& t : program.timers)
+        t.min_run_ms = t.min_off_ms = 0;
+    Inputs in = o->inputs(std::min(session_.cursor_index(), o->size() - 1));
+    in.modes.fill(Mode::automatic);
+    for (Reading& r : in.readings)
+        r.valid = true;
+    const auto outcome = [&](bool latched) {
+        EngineState s = power_up(program);
+        s.latched = latched ? ~0U : 0U;
+        return step(program, in, s)[output_];
+    };
+    const QRectF a = area();
+    const QColor grounds[] = {theme().card, theme().accent_ground, theme().accent_ground, theme().protect_ground};
+    for (double y = a.top(); y < a.bottom(); y += cell_px)
+        for (double x = a.left(); x < a.right(); x += cell_px) {
+            const QPointF mid(x + cell_px / 2.0, y + cell_px / 2.0);
+            const double store = store_at(mid.x());
+            in.readings[pr->store].mk = quantised(store, 0);
+            in.readings[pr->source].mk = quantised(collector_at(mid), 0);
+            // A probe in the tank's top is not colder than one at its bottom.
+            for (std::size_t i = 0; i < o->variant.probes.size() && i < session_.document().variant().probes.size(); ++i)
+                if (i != pr->store && session_.document().variant().probes[i].place == ProbePlace::tank_top)
+                    in.readings[i].mk = std::max(o->inputs(session_.cursor_index()).readings[i].mk, 0);
+            const Decision clear = outcome(false), set = outcome(true);
+            const Region region = clear.on && set.on ? Region::runs : clear.on != set.on || (set.tier != clear.tier && !clear.on && clear.tier == Tier::nothing && set.tier == Tier::collect) ? Region::keeps
+                                  : clear.tier < Tier::min_off ? Region::blocked
+                                                               : Region::rests;
+            const QRectF cell = QRectF(x, y, cell_px + 0.5, cell_px + 0.5).intersected(a);
+            p.fillRect(cell, grounds[static_cast<int>(region)]);
+            if (region == Region::keeps)
+                p.fillRect(cell, QBrush(theme().accent.lighter(150), Qt::BDiagPattern));
+        }
+}
+
+void OperatingMap::paint_axes(QPainter& p) const
+{
+    const Theme& t = theme();
+    const Units& u = session_.units();
+    const QRectF a = area();
+    p.setFont(number_font(13));
+    const double y_step = plain_ ? 20 : 10;
+    for (double y = std::ceil(low_y() / y_step) * y_step; y <= high_y(); y += y_step) {
+        const double py = a.bottom() - (y - low_y()) / (high_y() - low_y()) * a.height();
+        p.setPen(QPen(y == 0 ? t.second_ink : t.hairline, 1));
+        p.drawLine(QPointF(a.left(), py), QPointF(a.right(), py));
+        p.setPen(t.second_ink);
+        const double shown = to_display(y, plain_ ? Quantity::temperature : Quantity::difference, u);
+        p.drawText(QRectF(0, py - 9, a.left() - 6, 18), Qt::AlignRight | Qt::AlignVCenter, QString::number(shown, 'f', 0).replace('-', QStringLiteral("−")));
+    }
+    for (double x = lowest_store_c; x <= highest_store_c; x += 20) {
+        const QPointF px = at(x, x);
+        p.setPen(QPen(t.hairline, 1));
+        p.drawLine(QPointF(px.x(), a.top()), QPointF(px.x(), a.bottom()));
+        p.setPen(t.second_ink);
+        p.drawText(QRectF(px.x() - 30, a.bottom() + 3, 60, 18), Qt::AlignCenter, QString::number(to_display(x, Quantity::temperature, u), 'f', 0));
+    }
+    p.setFont(text_font(13));
+    const auto pr = probes();
+    const Variant& v = session_.document().variant();
+    const QString store = pr ? qs(v.probes[pr->store].name) : tr("store"), source = pr ? qs(v.probes[pr->source].name) : tr("collector");
+    p.drawText(QRectF(a.left(), a.bottom() + 22, a.width(), 20), Qt::AlignCenter, tr("%1, %2").arg(store, qs(unit_name(Quantity::temperature, u))));
+    p.save();
+    p.translate(14, a.center().y());
+    p.rotate(-90);
+    p.drawText(QRectF(-a.height() / 2, -10, a.height(), 20), Qt::AlignCenter,
+               plain_ ? tr("%1, %2").arg(source, qs(unit_name(Quantity::temperature, u))) : tr("%1 above %2, %3").arg(source, store.toLower(), qs(unit_name(Quantity::difference, u))));
+    p.restore();
+}
+
+std::pair<QPointF, QPointF> OperatingMap::ends(const Line& line) const
+{
+    const double v = line.value;
+    if (line.kind == Line::level)
+        return {at(lowest_store_c, lowest_store_c + v), at(highest_store_c, highest_store_c + v)};
+    if (line.kind == Line::slanted)
+        return {at(lowest_store_c, v), at(highest_store_c, v)};
+    const QRectF a = area();
+    const double x = at(v, v).x();
+    return {QPointF(x, a.bottom()), QPointF(x, a.top())};
+}
+
+void OperatingMap::paint_line(QPainter& p, const Line& line, int banner_row) const
+{
+    const Theme& t = theme();
+    const QRectF a = area();
+    const Rule& rule = session_.document().variant().unit.rules[line.rule];
+    if (line.kind == Line::banner) {
+        const auto& o = session_.outcome();
+        const auto keys = probe_keys(session_.document().variant());
+        const std::string probe = std::holds_alternative<StoreLimit>(rule.body) ? std::get<StoreLimit>(rule.body).probe : std::get<CutOut>(rule.body).probe;
+        const auto it = std::find(keys.begin(), keys.end(), probe);
+        QString s = tr("%1: limit %2").arg(it == keys.end() ? qs(probe) : qs(session_.document().variant().probes[static_cast<std::size_t>(it - keys.begin())].name), text(line.value, Quantity::temperature, session_.units()));
+        if (o && o->size() && it != keys.end())
+            s += tr(", now %1").arg(text(o->reading_c(session_.cursor_index(), static_cast<std::size_t>(it - keys.begin())), Quantity::temperature, session_.units()));
+        p.setFont(text_font(13));
+        const QRectF box(a.right() - p.fontMetrics().horizontalAdvance(s) - 18, a.top() + 6 + 26 * banner_row, p.fontMetrics().horizontalAdvance(s) + 14, 22);
+        p.setPen(QPen(line.colour, 1));
+        p.setBrush(t.protect_ground);
+        p.drawRect(box);
+        p.setPen(t.protect);
+        p.drawText(box, Qt::AlignCenter, s);
+        return;
+    }
+    const auto [from, to] = ends(line);
+    p.save();
+    p.setClipRect(a);
+    p.setPen(QPen(line.colour, line.solid ? t.line_px + 0.6 : t.line_px, line.solid ? Qt::SolidLine : Qt::DashLine));
+    p.drawLine(from, to);
+    p.restore();
+    if (const auto h = handle(line.rule, line.key)) {
+        p.setBrush(t.card);
+        p.setPen(QPen(line.colour, 2));
+        p.drawRect(QRectF(h->x() - 5, h->y() - 5, 10, 10));
+    }
+}
+
+std::optional<QPointF> OperatingMap::handle(std::size_t rule, const std::string& key) const
+{
+    for (const Line& line : lines()) {
+        if (line.rule != rule || line.key != key || line.kind == Line::banner)
+            continue;
+        const auto [from, to] = ends(line);
+        const QRectF a = area();
+        if (line.kind == Line::upright)
+            return a.contains(from - QPointF(0, 1)) ? std::optional(QPointF(from.x(), a.top() + a.height() * 0.25)) : std::nullopt;
+        for (double f : {0.72, 0.9, 0.5, 0.3, 0.98, 0.05})
+            if (const QPointF p = from + f * (to - from); a.contains(p))
+                return p;
+    }
+    return std::nullopt;
+}
+
+void OperatingMap::paint_path(QPainter& p) const
+{
+    const auto pr = probes();
+    const auto& o = session_.outcome();
+    if (!pr || !o || pr->source >= o->variant.probes.size() || pr->store >= o->variant.probes.size())
+        return;
+    const Theme& t = theme();
+    p.save();
+    p.setClipRect(area());
+    p.setRenderHint(QPainter::Antialiasing);
+    QPolygonF path;
+    for (std::size_t i = 0; i < o->size(); ++i)
+        if (const double x = o->reading_c(i, pr->store), y = o->reading_c(i, pr->source); std::isfinite(x) && std::isfinite(y))
+            path.append(at(x, y));
+    p.setPen(QPen(t.second_ink, t.glare ? 1.6 : 1.0));
+    p.drawPolyline(path);
+    for (std::size_t i = 1; i < o->size(); ++i) {
+        const bool was = o->decisions(i - 1)[output_].on, is = o->decisions(i)[output_].on;
+        if (was == is)
+            continue;
+        p.setPen(QPen(t.accent, 1.6));
+        p.setBrush(is ? t.accent : t.card); // filled: starts, open: stops
+        p.drawEllipse(at(o->reading_c(i, pr->store), o->reading_c(i, pr->source)), 4, 4);
+    }
+    if (o->size() > 0) {
+        const std::size_t i = session_.cursor_index();
+        p.setPen(QPen(t.card, 2));
+        p.setBrush(t.collector);
+        p.drawEllipse(at(o->reading_c(i, pr->store), o->reading_c(i, pr->source)), 7, 7);
+    }
+    p.restore();
+}
+
+void OperatingMap::paint_labels(QPainter& p) const
+{
+    const QRectF a = area();
+    const QString key = qs(session_.document().variant().unit.outputs[output_].key);
+    p.setFont(text_font(14, true));
+    p.setPen(theme().accent);
+    p.drawText(a.adjusted(10, 8, 0, 0), Qt::AlignLeft | Qt::AlignTop, tr("%1 runs").arg(key));
+    p.setPen(theme().second_ink);
+    p.drawText(a.adjusted(0, 0, -10, -8), Qt::AlignRight | Qt::AlignBottom, tr("%1 rests").arg(key));
+    for (const Line& line : lines())
+        if (line.key == "off_k") {
+            p.setFont(text_font(13));
+            p.drawText(QPointF(a.left() + 10, at(lowest_store_c, lowest_store_c + line.value).y() + 16), plain_ ? QString() : tr("hatched: keeps doing what it did"));
+        }
+    if (dragged_) {
+        p.setFont(number_font(14, true));
+        const QString s = text(dragged_->value, dragged_->key == "limit_c" ? Quantity::temperature : Quantity::difference, session_.units());
+        const QPointF h = handle(dragged_->rule, dragged_->key).value_or(a.center());
+        const QRectF box(h.x() - 44, h.y() - 36, 88, 24);
+        p.setPen(Qt::NoPen);
+        p.setBrush(theme().ink);
+        p.drawRoundedRect(box, 4, 4);
+        p.setPen(theme().card);
+        p.drawText(box, Qt::AlignCenter, s);
+    }
+}
+
+void OperatingMap::paintEvent(QPaintEvent*)
+{
+    QPainter p(this);
+    p.fillRect(rect(), theme().desk);
+    p.fillRect(area(), theme().card);
+    if (!probes()) {
+        p.drawText(area(), Qt::AlignCenter | Qt::TextWordWrap, tr("Add a Difference rule to see the map."));
+        return;
+    }
+    paint_regions(p);
+    paint_axes(p);
+    paint_path(p);
+    int row = 0;
+    for (const Line& line : lines())
+        paint_line(p, line, line.kind == Line::banner ? row++ : 0);
+    paint_labels(p);
+    p.setPen(QPen(theme().hairline, 1));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(area());
+}
+
+const OperatingMap::Line* OperatingMap::near(const QPointF& pos, const std::vector<Line>& all) const
+{
+    const Line* best = nullptr;
+    double nearest = grab_px;
+    for (const Line& line : all) {
+        if (line.kind == Line::banner)
+            continue;
+        const auto [from, to] = ends(line);
+        if (const double d = distance_to_segment(pos, from, to); d < nearest) {
+            nearest = d;
+            best = &line;
+        }
+    }
+    return best;
+}
+
+void OperatingMap::mousePressEvent(QMouseEvent* e)
+{
+    const auto all = lines();
+    if (const Line* line = near(e->position(), all); line && e->button() == Qt::LeftButton) {
+        dragged_ = *line;
+        emit rule_touched(line->rule);
+        update();
+    }
+}
+
+void OperatingMap::mouseMoveEvent(QMouseEvent* e)
+{
+    if (dragged_)
+        return drag_to(e->position());
+    const auto all = lines();
+    const Line* line = near(e->position(), all);
+    setCursor(!line ? Qt::ArrowCursor : line->kind == Line::upright ? Qt::SplitHCursor : Qt::SplitVCursor);
+}
+
+void OperatingMap::drag_to(const QPointF& pos)
+{
+    Line& l = *dragged_;
+    const double store = store_at(pos.x()), collector = collector_at(pos);
+    double v = l.kind == Line::level ? collector - store : l.kind == Line::upright ? store : collector;
+    v = std::round(v * 10) / 10;
+    if (l.key == "hysteresis_k") { // the release line: the limit less the hysteresis
+        const Rule& r = session_.document().variant().unit.rules[l.rule];
+        const double limit = std::holds_alternative<StoreLimit>(r.body) ? std::get<StoreLimit>(r.body).limit.in_celsius() : std::get<CutOut>(r.body).limit.in_celsius();
+        v = std::max(0.1, limit - v);
+    }
+    l.value = v;
+    session_.document().edit_variant(tr("Drag %1").arg(l.key == "on_k" ? tr("start") : l.key == "off_k" ? tr("stop") : tr("limit")),
+                                     [&](Variant& x) { std::visit([&](auto& body) { set_number(body, l.key, v); }, x.unit.rules[l.rule].body); },
+                                     QStringLiteral("drag%1%2").arg(l.rule).arg(qs(l.key)));
+    update();
+}
+
+void OperatingMap::mouseReleaseEvent(QMouseEvent*)
+{
+    dragged_.reset();
+    update();
+}
+
+} // namespace vernal

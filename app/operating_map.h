@@ -1,0 +1,70 @@
+// The picture of the logic: store temperature across, collector minus store up
+// (or the collector itself), shaded by what the engine does there. Lines of the
+// rules can be dragged; the day's path runs through it.
+#pragma once
+
+#include "session.h"
+
+#include <QWidget>
+
+#include <optional>
+
+namespace vernal {
+
+class OperatingMap : public QWidget {
+    Q_OBJECT
+public:
+    explicit OperatingMap(Session& session, QWidget* parent = nullptr);
+    void set_plain_axes(bool plain);
+    void set_output(std::size_t output);
+    // Where a line can be grabbed, widget coordinates; for tests and the keyboard.
+    std::optional<QPointF> handle(std::size_t rule, const std::string& key) const;
+
+signals:
+    void rule_touched(std::size_t rule);
+
+protected:
+    void paintEvent(QPaintEvent* e) override;
+    void mousePressEvent(QMouseEvent* e) override;
+    void mouseMoveEvent(QMouseEvent* e) override;
+    void mouseReleaseEvent(QMouseEvent* e) override;
+
+private:
+    // A draggable threshold.
+    struct Line {
+        std::size_t rule;
+        std::string key;     // field of the rule
+        double value;        // °C or K, inside
+        bool difference;     // a value of K
+        enum Kind { level, upright, slanted, banner } kind;
+        bool solid;          // a set point is solid, a release point dashed
+        QColor colour;
+    };
+    struct Probes {
+        std::size_t source = 0, store = 0;
+    };
+    std::optional<Probes> probes() const;
+    std::vector<Line> lines() const;
+    void add_limit_lines(std::vector<Line>& out, std::size_t rule, const std::string& probe, double limit, double hysteresis, const QColor& colour, const Probes& p) const;
+    double low_y() const { return plain_ ? -20 : -12; }
+    double high_y() const { return plain_ ? 140 : 40; }
+    QPointF at(double store_c, double collector_c) const;
+    double store_at(double x) const;
+    double collector_at(const QPointF& p) const;
+    QRectF area() const;
+    void paint_regions(QPainter& p) const;
+    void paint_axes(QPainter& p) const;
+    void paint_line(QPainter& p, const Line& line, int banner_row) const;
+    void paint_path(QPainter& p) const;
+    void paint_labels(QPainter& p) const;
+    std::pair<QPointF, QPointF> ends(const Line& line) const;
+    const Line* near(const QPointF& pos, const std::vector<Line>& all) const;
+    void drag_to(const QPointF& pos);
+
+    Session& session_;
+    bool plain_ = false;
+    std::size_t output_ = 0;
+    std::optional<Line> dragged_;
+};
+
+} // namespace vernal

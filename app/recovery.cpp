@@ -1,0 +1,78 @@
+#include "recovery.h"
+
+#include "files/disk.h"
+#include "files/job_file.h"
+#include "session.h"
+
+#include <QCoreApplication>
+#include <QFile>
+#include <QFileInfo>
+#include <QStandardPaths>
+
+namespace vernal {
+namespace {
+
+constexpr int behind_ms = 1000; // of the two seconds promised, half for writing
+
+bool still_runs(qint64 pid) { return QFileInfo::exists(QStringLiteral("/proc/%1/stat").arg(pid)); }
+
+} // namespace
+
+Recovery::Recovery(Document& document, const QString& folder, QObject* parent) : QObject(parent), document_(document), folder_(folder)
+{
+    QDir().mkpath(folder_);
+    timer_.setSingleShot(true);
+    connect(&timer_, &QTimer::timeout, this, &Recovery::write_now);
+    // Not restarted by later edits: the copy is never more than one period behind.
+    connect(&document_, &Document::changed, this, [this] {
+        if (!timer_.isActive())
+            timer_.start(behind_ms);
+    });
+    connect(&document_, &Document::path_changed, this, [this] {
+        if (!document_.unsaved())
+            remove();
+    });
+}
+
+Recovery::~Recovery() { remove(); }
+
+QString Recovery::base() const { return folder_ + QStringLiteral("/%1").arg(QCoreApplication::applicationPid()); }
+
+void Recovery::write_now()
+{
+    if (!document_.unsaved())
+        return remove();
+    const auto bytes = pack_job(document_.job());
+    if (!bytes)
+        return;
+    write_file_atomically((base() + QStringLiteral(".path")).toStdString(), document_.path().toStdString());
+    write_file_atomically((base() + QStringLiteral(".vrelay")).toStdString(), *bytes);
+}
+
+void Recovery::remove()
+{
+    QFile::remove(base() + QStringLiteral(".vrelay"));
+    QFile::remove(base() + QStringLiteral(".path"));
+}
+
+QList<LeftBehind> Recovery::left_behind(const QString& folder)
+{
+    QList<LeftBehind> out;
+    for (const QFileInfo& f : QDir(folder).entryInfoList({QStringLiteral("*.vrelay")}, QDir::Files, QDir::Time)) {
+        if (still_runs(f.completeBaseName().toLongLong()))
+            continue;
+        const auto path = read_file((f.path() + QLatin1Char('/') + f.completeBaseName() + QStringLiteral(".path")).toStdString());
+        out.append({f.filePath(), path ? qs(*path) : QString()});
+    }
+    return out;
+}
+
+void Recovery::discard(const LeftBehind& left)
+{
+    QFile::remove(left.copy);
+    QFile::remove(QFileInfo(left.copy).path() + QLatin1Char('/') + QFileInfo(left.copy).completeBaseName() + QStringLiteral(".path"));
+}
+
+QString Recovery::usual_folder() { return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/recovery"); }
+
+} // namespace vernal

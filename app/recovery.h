@@ -1,0 +1,40 @@
+// The recovery copy: unsaved work, at most two seconds behind.
+#pragma once
+
+#include "document.h"
+
+#include <QDir>
+#include <QTimer>
+
+#include <optional>
+
+namespace vernal {
+
+// A copy left behind by a program that did not end properly.
+struct LeftBehind {
+    QString copy;     // the container
+    QString original; // path of the job it belongs to; may be empty
+};
+
+class Recovery : public QObject {
+    Q_OBJECT
+public:
+    // folder: where copies lie; made when missing.
+    Recovery(Document& document, const QString& folder, QObject* parent = nullptr);
+    ~Recovery() override; // a proper end removes the copy
+
+    // Copies of programs that no longer run.
+    static QList<LeftBehind> left_behind(const QString& folder);
+    static void discard(const LeftBehind& left);
+    void write_now();
+    static QString usual_folder();
+
+private:
+    QString base() const;
+    void remove();
+    Document& document_;
+    QString folder_;
+    QTimer timer_;
+};
+
+} // namespace vernal

@@ -1,0 +1,155 @@
+#include "run_station.h"
+
+#include "core/job/why.h"
+#include "form.h"
+#include "theme.h"
+
+#include <QApplication>
+#include <QClipboard>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+namespace vernal {
+namespace {
+
+struct FigureRow {
+    const char* name;
+    QString (*value)(const Figures& f, const Units& u);
+};
+
+const FigureRow figure_rows[] = {
+    {"heat to store", [](const Figures& f, const Units& u) { return text(f.heat.to_store, Quantity::energy, u); }},
+    {"pump energy", [](const Figures& f, const Units& u) { return text(f.pump_energy_j, Quantity::energy, u); }},
+    {"heat per kWh of pump", [](const Figures& f, const Units& u) { return text(f.heat_per_pump(), Quantity::number, u); }},
+    {"solar fraction", [](const Figures& f, const Units& u) { return text(f.solar_fraction(), Quantity::ratio, u); }},
+    {"starts", [](const Figures& f, const Units&) { return QString::number(f.starts()); }},
+    {"first start", [](const Figures& f, const Units&) { return qs(clock_text(f.pumps[0].first_start_s)); }},
+    {"run time", [](const Figures& f, const Units& u) { return text(f.pumps[0].run_time_s, Quantity::minutes, u); }},
+    {"shortest run", [](const Figures& f, const Units& u) { return text(f.pumps[0].shortest_run_s, Quantity::duration, u); }},
+    {"median run", [](const Figures& f, const Units& u) { return text(f.pumps[0].median_run_s, Quantity::duration, u); }},
+    {"highest collector", [](const Figures& f, const Units& u) { return text(f.highest_collector_c, Quantity::temperature, u); }},
+    {"highest store", [](const Figures& f, const Units& u) { return text(f.highest_store_c, Quantity::temperature, u); }},
+    {"time above limits", [](const Figures& f, const Units& u) { return text(f.above_limit_s, Quantity::minutes, u); }},
+    {"frost in wet pipe", [](const Figures& f, const Units& u) { return text(f.freezing_s, Quantity::minutes, u); }},
+};
+
+} // namespace
+
+RunStation::RunStation(Session& session, QWidget* parent) : QWidget(parent), session_(session)
+{
+    auto* head = new QHBoxLayout;
+    head->addWidget(heading(tr("Run"), "h1"));
+    auto* hint = new QLabel(tr("wheel to zoom, drag to move, click to ask why"));
+    hint->setObjectName("second");
+    head->addWidget(hint, 1);
+    auto* whole = new QPushButton(tr("Whole day"));
+    whole->setObjectName("quiet");
+    auto* copy = new QPushButton(tr("Copy the picture"));
+    copy->setObjectName("quiet");
+    head->addWidget(whole);
+    head->addWidget(copy);
+    chart_ = new DayChart(session, true);
+    auto* left = new QVBoxLayout;
+    left->addLayout(head);
+    left->addWidget(chart_, 1);
+    table_ = new QTableWidget;
+    table_->setObjectName("figures");
+    table_->verticalHeader()->hide();
+    table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    table_->setShowGrid(false);
+    table_->setFocusPolicy(Qt::StrongFocus);
+    why_ = new QLabel;
+    why_->setObjectName("runWhy");
+    why_->setWordWrap(true);
+    at_ = new QLabel;
+    at_->setWordWrap(true);
+    auto* right = new QVBoxLayout;
+    right->addWidget(heading(tr("Figures")));
+    right->addWidget(table_, 1);
+    right->addWidget(heading(tr("Readings at the cursor")));
+    right->addWidget(at_);
+    right->addWidget(why_);
+    auto* panel = new QWidget;
+    panel->setLayout(right);
+    panel->setFixedWidth(312);
+    auto* box = new QHBoxLayout(this);
+    box->setContentsMargins(14, 10, 10, 8);
+    box->setSpacing(10);
+    box->addLayout(left, 1);
+    box->addWidget(panel);
+    connect(whole, &QPushButton::clicked, this, [this] {
+        if (const auto& o = session_.outcome(); o && o->size())
+            chart_->axisRect()->axis(QCPAxis::atBottom)->setRange(o->time_s(0) + o->start_s(), o->time_s(o->size() - 1) + o->start_s());
+        chart_->replot();
+    });
+    connect(copy, &QPushButton::clicked, this, [this] { QApplication::clipboard()->setPixmap(chart_->toPixmap()); });
+    connect(&session, &Session::outcome_changed, this, &RunStation::show_figures);
+    connect(&session, &Session::units_changed, this, &RunStation::show_figures);
+    for (auto signal : {&Session::outcome_changed, &Session::cursor_changed, &Session::units_changed})
+        connect(&session, signal, this, &RunStation::show_why);
+}
+
+void RunStation::show_figures()
+{
+    const auto& o = session_.outcome();
+    if (!o)
+        return;
+    table_->clear();
+    if (o->is_replay())
+        return show_disagreements(*o);
+    const bool two = o->kept_figures.has_value();
+    table_->setColumnCount(two ? 3 : 2);
+    table_->setRowCount(static_cast<int>(std::size(figure_rows)));
+    QStringList heads{tr("figure"), qs(o->variant.name)};
+    if (two)
+        heads << qs(o->kept_name);
+    table_->setHorizontalHeaderLabels(heads);
+    for (int i = 0; i < table_->rowCount(); ++i) {
+        table_->setItem(i, 0, new QTableWidgetItem(tr(figure_rows[i].name)));
+        for (int c = 1; c < table_->columnCount(); ++c) {
+            auto* item = new QTableWidgetItem(o->figures() ? figure_rows[i].value(c == 1 ? *o->figures() : *o->kept_figures, session_.units()) : QString());
+            item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            item->setFont(number_font(13));
+            table_->setItem(i, c, item);
+        }
+    }
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    table_->horizontalHeader()->setStretchLastSection(true);
+}
+
+void RunStation::show_disagreements(const Outcome& o)
+{
+    table_->setColumnCount(3);
+    table_->setHorizontalHeaderLabels({tr("from – to"), tr("log, rules"), tr("decided by")});
+    table_->setRowCount(static_cast<int>(o.replay->disagreements.size()));
+    for (int i = 0; i < table_->rowCount(); ++i) {
+        const Disagreement& d = o.replay->disagreements[static_cast<std::size_t>(i)];
+        table_->setItem(i, 0, new QTableWidgetItem(QStringLiteral("%1–%2").arg(qs(clock_text(d.from_s + o.start_s())), qs(clock_text(d.to_s + o.start_s())))));
+        table_->setItem(i, 1, new QTableWidgetItem(d.recorded_on ? tr("on, off") : tr("off, on")));
+        table_->setItem(i, 2, new QTableWidgetItem(qs(decider_name(o.variant.unit, d.tier, d.rule))));
+    }
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+}
+
+void RunStation::show_why()
+{
+    const auto& o = session_.outcome();
+    if (!o || o->size() == 0)
+        return;
+    const std::size_t i = session_.cursor_index();
+    QString readings;
+    for (std::size_t p = 0; p < o->variant.probes.size(); ++p)
+        readings += QStringLiteral("%1%2 %3").arg(p ? QStringLiteral("<br>") : QString(), qs(o->variant.probes[p].name), text(o->reading_c(i, p), Quantity::temperature, session_.units()));
+    at_->setText(readings);
+    QString s;
+    for (std::size_t k = 0; k < o->variant.unit.outputs.size(); ++k) {
+        const WhyText w = why(o->variant.unit, o->program, o->inputs(i), o->state(i), o->decisions(i)[k], k, session_.units());
+        s += QStringLiteral("<b>%1</b><br>%2").arg(qs(w.headline).toHtmlEscaped(), qs(w.margin).toHtmlEscaped());
+    }
+    why_->setText(s);
+}
+
+} // namespace vernal

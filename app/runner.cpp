@@ -1,0 +1,151 @@
+#include "runner.h"
+
+#include <QMetaObject>
+#include <QTimer>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+void run_coupled_into(Outcome& o, const Job& job, std::stop_token stop)
+{
+    auto setup = coupled_setup(job, o.variant, o.day);
+    if (!setup) {
+        o.error = setup.error();
+        return;
+    }
+    o.setup = std::move(*setup);
+    o.program = o.setup->program;
+    CoupledOptions options;
+    options.stop = stop;
+    o.coupled = run_coupled(*o.setup, options);
+}
+
+void run_replay_into(Outcome& o, const Job& job, std::stop_token stop)
+{
+    const auto it = job.traces.find(o.day.trace);
+    const auto setup = replay_setup(o.variant);
+    if (it == job.traces.end() || !setup) {
+        o.error = setup ? Error{"the trace “" + o.day.trace + "” of this day is missing", "", "Import it again"} : setup.error();
+        return;
+    }
+    auto result = run_replay(*setup, *it->second, nullptr, stop);
+    if (!result) {
+        o.error = result.error();
+        return;
+    }
+    o.program = setup->program;
+    o.trace = it->second;
+    o.replay = std::move(*result);
+}
+
+std::optional<Figures> figures_only(const Job& job, const Variant& v, const Day& day, std::stop_token stop)
+{
+    const auto setup = coupled_setup(job, v, day);
+    if (!setup)
+        return std::nullopt;
+    CoupledOptions options;
+    options.keep_records = false;
+    options.stop = stop;
+    return run_coupled(*setup, options).figures;
+}
+
+} // namespace
+
+double Outcome::reading_c(std::size_t i, std::size_t probe) const
+{
+    const Reading r = inputs(i).readings[probe];
+    return r.valid ? r.mk / 1000.0 : NAN;
+}
+
+double Outcome::start_s() const
+{
+    if (!trace || trace->start.size() < 19)
+        return 0;
+    const auto two = [&](std::size_t k) { return (trace->start[k] - '0') * 10 + (trace->start[k + 1] - '0'); };
+    return two(11) * 3600.0 + two(14) * 60.0 + two(17);
+}
+
+std::size_t Outcome::at(double t) const
+{
+    std::size_t lo = 0, hi = size();
+    while (hi - lo > 1) {
+        const std::size_t mid = (lo + hi) / 2;
+        (time_s(mid) <= t ? lo : hi) = mid;
+    }
+    return lo;
+}
+
+Outcome make_outcome(const RunRequest& r, std::stop_token stop)
+{
+    Outcome o;
+    o.id = r.id;
+    o.variant = r.job.variants[r.variant];
+    o.day = r.job.days[r.day];
+    if (o.day.kind == DayKind::recorded)
+        run_replay_into(o, r.job, stop);
+    else
+        run_coupled_into(o, r.job, stop);
+    if (o.figures() && r.kept != r.variant && !stop.stop_requested()) {
+        o.kept_figures = figures_only(r.job, r.job.variants[r.kept], o.day, stop);
+        o.kept_name = r.job.variants[r.kept].name;
+    }
+    o.findings = findings({r.job, o.variant, o.figures(), r.units});
+    return o;
+}
+
+Runner::Runner(QObject* parent) : QObject(parent), thread_([this](std::stop_token s) { work(s); }) {}
+
+Runner::~Runner()
+{
+    {
+        const std::lock_guard lock(mutex_);
+        current_.request_stop();
+    }
+    thread_.request_stop();
+    wake_.notify_all();
+}
+
+void Runner::request(RunRequest r)
+{
+    const std::lock_guard lock(mutex_);
+    r.id = ++latest_;
+    next_ = std::move(r);
+    wake_.notify_all();
+    QTimer::singleShot(100, this, [this, running = running_] {
+        const std::lock_guard again(mutex_);
+        if (running == running_ && next_)
+            current_.request_stop();
+    });
+}
+
+void Runner::work(std::stop_token stop)
+{
+    while (!stop.stop_requested()) {
+        RunRequest request;
+        std::stop_token token;
+        {
+            std::unique_lock lock(mutex_);
+            if (!wake_.wait(lock, stop, [&] { return next_.has_value(); }))
+                return;
+            request = std::move(*next_);
+            next_.reset();
+            running_ = request.id;
+            current_ = std::stop_source();
+            token = current_.get_token();
+        }
+        auto outcome = std::make_shared<const Outcome>(make_outcome(request, token));
+        if (token.stop_requested() || stop.stop_requested())
+            continue;
+        QMetaObject::invokeMethod(this, [this, outcome] {
+            if (outcome->id <= delivered_)
+                return;
+            delivered_ = outcome->id;
+            emit finished(outcome);
+        }, Qt::QueuedConnection);
+    }
+}
+
+} // namespace vernal

@@ -1,0 +1,46 @@
+// What every station sees besides the document: the newest outcome, the cursor,
+// the units. Views talk to this, never to each other.
+#pragma once
+
+#include "document.h"
+#include "runner.h"
+
+namespace vernal {
+
+class Session : public QObject {
+    Q_OBJECT
+public:
+    explicit Session(QObject* parent = nullptr);
+
+    Document& document() { return document_; }
+    const Units& units() const { return units_; }
+    void set_units(const Units& units);
+    const std::shared_ptr<const Outcome>& outcome() const { return outcome_; }
+    double cursor_s() const { return cursor_s_; }
+    void set_cursor(double time_s);
+    // Index into the outcome at the cursor.
+    std::size_t cursor_index() const { return outcome_ ? outcome_->at(cursor_s_) : 0; }
+
+    // Runs the variant with a remedy applied, on the side; answers by previewed().
+    void preview(const Remedy& remedy);
+
+signals:
+    void outcome_changed();
+    void cursor_changed();
+    void units_changed();
+    void previewed(std::shared_ptr<const vernal::Outcome> outcome);
+
+private:
+    void run();
+    RunRequest request() const;
+    Document document_;
+    Runner runner_, previewer_;
+    Units units_;
+    std::shared_ptr<const Outcome> outcome_;
+    double cursor_s_ = 11.2 * 3600;
+};
+
+QString qs(const std::string& s);
+QString text(double inside, Quantity q, const Units& u);
+
+} // namespace vernal

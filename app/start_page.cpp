@@ -1,0 +1,53 @@
+#include "start_page.h"
+
+#include "form.h"
+
+#include <QFileInfo>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+namespace vernal {
+
+StartPage::StartPage(const QStringList& recent, const QList<LeftBehind>& left, const QString& demo, QWidget* parent) : QWidget(parent)
+{
+    setObjectName("desk");
+    auto* card = new QFrame;
+    card->setObjectName("card");
+    card->setFixedWidth(560);
+    auto* box = new QVBoxLayout(card);
+    box->setContentsMargins(34, 28, 34, 28);
+    box->setSpacing(10);
+    box->addWidget(heading(tr("Vernal Relay"), "h1"));
+    auto* about = new QLabel(tr("See what a set of pump rules does to a solar loop, before you climb the roof."));
+    about->setWordWrap(true);
+    box->addWidget(about);
+    const auto button = [&](const QString& label, const char* name, auto action) {
+        auto* b = new QPushButton(label);
+        b->setObjectName(QString::fromLatin1(name));
+        b->setMinimumHeight(38);
+        connect(b, &QPushButton::clicked, this, action);
+        box->addWidget(b);
+        return b;
+    };
+    for (const LeftBehind& l : left) {
+        const QString name = l.original.isEmpty() ? tr("a job that was never saved") : QFileInfo(l.original).fileName();
+        button(tr("Take up unsaved work: %1").arg(name), "act", [this, l] { emit recover_wanted(l); });
+    }
+    if (!demo.isEmpty())
+        button(tr("Open the demo: Quillback Meadow Creamery"), "act", [this, demo] { emit open_wanted(demo); })->setProperty("demo", true);
+    box->addSpacing(8);
+    box->addWidget(heading(tr("New loop")));
+    for (const Arrangement& a : arrangements())
+        button(QStringLiteral("%1 — %2").arg(QString::fromUtf8(a.title), QString::fromUtf8(a.about)), "newLoop", [this, key = QString::fromUtf8(a.key)] { emit new_wanted(key); });
+    box->addSpacing(8);
+    box->addWidget(heading(tr("Open")));
+    button(tr("Open a job …"), "openJob", [this] { emit open_wanted({}); });
+    for (const QString& path : recent)
+        button(QFileInfo(path).fileName(), "recent", [this, path] { emit open_wanted(path); })->setToolTip(path);
+    auto* outer = new QVBoxLayout(this);
+    outer->addStretch(1);
+    outer->addWidget(card, 0, Qt::AlignHCenter);
+    outer->addStretch(2);
+}
+
+} // namespace vernal

@@ -1,0 +1,90 @@
+#include "strip.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QVBoxLayout>
+
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+QString signed_text(double v, int decimals_, const QString& unit)
+{
+    const QString number = QString::number(std::fabs(v), 'f', decimals_);
+    return (v < 0 ? QStringLiteral("−") : QStringLiteral("+")) + number + unit;
+}
+
+} // namespace
+
+QString figures_line(const Outcome& o, const Units& u)
+{
+    if (o.error)
+        return qs(o.error->text());
+    const QString dot = QStringLiteral("  ·  ");
+    if (o.is_replay()) {
+        const ReplayResult& r = *o.replay;
+        return QObject::tr("replay: decisions, not heat") + dot + QObject::tr("%1 starts by the rules, %2 in the log").arg(r.by_rules[0].starts).arg(r.recorded[0].starts) + dot +
+               QObject::tr("%1 disagreements, %2").arg(r.disagreements.size()).arg(text(r.disagree_s, Quantity::minutes, u));
+    }
+    const Figures& f = o.coupled.figures;
+    return QObject::tr("%1 to store").arg(text(f.heat.to_store, Quantity::energy, u)) + dot + QObject::tr("%1 pump").arg(text(f.pump_energy_j, Quantity::energy, u)) + dot +
+           QObject::tr("%1 starts").arg(f.starts()) + dot + QObject::tr("first %1").arg(qs(clock_text(f.pumps[0].first_start_s)));
+}
+
+QString against_line(const Outcome& o)
+{
+    if (!o.kept_figures || !o.figures())
+        return {};
+    const double heat = (o.figures()->heat.to_store - o.kept_figures->heat.to_store) / 3.6e6;
+    const int starts = o.figures()->starts() - o.kept_figures->starts();
+    return QObject::tr("against “%1”: %2, %3").arg(qs(o.kept_name), signed_text(heat, 2, QStringLiteral(" kWh")), signed_text(starts, 0, QObject::tr(" starts")));
+}
+
+Strip::Strip(Session& session, QWidget* parent) : QFrame(parent), session_(session)
+{
+    setObjectName("strip");
+    auto* head = new QHBoxLayout;
+    day_ = new QComboBox;
+    day_->setObjectName("stripDay");
+    day_->setAccessibleName(tr("Day"));
+    figures_ = new QLabel;
+    figures_->setObjectName("stripFigures");
+    against_ = new QLabel;
+    against_->setObjectName("good");
+    head->addWidget(day_);
+    head->addWidget(figures_, 1);
+    head->addWidget(against_);
+    chart_ = new DayChart(session, false);
+    auto* box = new QVBoxLayout(this);
+    box->setContentsMargins(12, 6, 8, 4);
+    box->setSpacing(2);
+    box->addLayout(head);
+    box->addWidget(chart_, 1);
+    connect(day_, &QComboBox::activated, this, [this](int i) { session_.document().choose_day(static_cast<std::size_t>(i)); });
+    connect(&session_.document(), &Document::changed, this, &Strip::show_days);
+    connect(&session_.document(), &Document::view_changed, this, &Strip::show_days);
+    connect(&session_, &Session::outcome_changed, this, &Strip::show_figures);
+    connect(&session_, &Session::units_changed, this, &Strip::show_figures);
+    show_days();
+}
+
+void Strip::show_days()
+{
+    day_->clear();
+    for (const Day& d : session_.document().job().days)
+        day_->addItem(qs(d.name));
+    day_->setCurrentIndex(static_cast<int>(session_.document().day_index()));
+}
+
+void Strip::show_figures()
+{
+    const auto& o = session_.outcome();
+    if (!o)
+        return;
+    figures_->setText(figures_line(*o, session_.units()));
+    figures_->setToolTip(figures_->text());
+    against_->setText(against_line(*o));
+}
+
+} // namespace vernal

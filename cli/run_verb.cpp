@@ -1,0 +1,177 @@
+#include "run_verb.h"
+
+#include "core/job/findings.h"
+#include "core/job/why.h"
+#include "files/csv_trace.h"
+#include "files/disk.h"
+#include "files/job_file.h"
+#include "files/sample_csv.h"
+
+#include <nlohmann/json.hpp>
+
+#include <ostream>
+
+namespace vernal {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+Json finite(double v) { return std::isfinite(v) ? Json(v) : Json(nullptr); }
+
+Json pump_json(const PumpFigures& p)
+{
+    return {{"run_time_s", p.run_time_s}, {"starts", p.starts}, {"shortest_run_s", finite(p.shortest_run_s)}, {"median_run_s", finite(p.median_run_s)}, {"first_start_s", finite(p.first_start_s)}};
+}
+
+Json figures_json(const Figures& f)
+{
+    Json pumps = Json::array();
+    for (const PumpFigures& p : f.pumps)
+        pumps.push_back(pump_json(p));
+    return {{"heat_to_store_j", f.heat.to_store}, {"absorbed_j", f.heat.absorbed}, {"drawn_j", f.heat.drawn}, {"pump_energy_j", f.pump_energy_j},
+            {"solar_fraction", finite(f.solar_fraction())}, {"heat_per_pump", finite(f.heat_per_pump())}, {"highest_collector_c", f.highest_collector_c},
+            {"highest_store_c", f.highest_store_c}, {"above_limit_s", f.above_limit_s}, {"freezing_s", f.freezing_s}, {"coldest_wet_c", f.coldest_wet_c},
+            {"energy_residual_j", f.residual_j()}, {"outputs", pumps}};
+}
+
+void print(std::ostream& out, const Figures& f)
+{
+    const Units u;
+    const auto line = [&](const char* name, const std::string& value) { out << "  " << name << std::string(26 - std::string(name).size(), ' ') << value << "\n"; };
+    line("heat to store", to_text(f.heat.to_store, Quantity::energy, u));
+    line("pump energy", to_text(f.pump_energy_j, Quantity::energy, u));
+    line("solar fraction", to_text(f.solar_fraction(), Quantity::ratio, u));
+    line("heat per pump energy", to_text(f.heat_per_pump(), Quantity::number, u));
+    for (const PumpFigures& p : f.pumps) {
+        line("starts", std::to_string(p.starts));
+        line("first start", clock_text(p.first_start_s));
+        line("run time", to_text(p.run_time_s, Quantity::minutes, u));
+        line("shortest run", to_text(p.shortest_run_s, Quantity::duration, u));
+        line("median run", to_text(p.median_run_s, Quantity::duration, u));
+    }
+    line("highest collector", to_text(f.highest_collector_c, Quantity::temperature, u));
+    line("highest store", to_text(f.highest_store_c, Quantity::temperature, u));
+    line("time above limits", to_text(f.above_limit_s, Quantity::minutes, u));
+    line("frost in wet pipe", to_text(f.freezing_s, Quantity::minutes, u));
+}
+
+bool any_serious(const Job& job, const Variant& v, const Figures* f)
+{
+    const auto found = findings({job, v, f, {}});
+    return !found.empty() && found.front().severity == Severity::serious;
+}
+
+} // namespace
+
+CLI::App* RunVerb::add_to(CLI::App& app)
+{
+    CLI::App* c = app.add_subcommand("run", "Run a day, or replay a log; exit 1 when a finding is serious");
+    c->add_option("job", job_, "job file, .vrelay or job.json")->required();
+    auto* day = c->add_option("--day", day_, "a day of the job; default: its first");
+    c->add_option("--trace", trace_, "a log to replay, CSV")->excludes(day);
+    c->add_option("--variant", variant_, "a variant of the job; default: its first");
+    c->add_option("--sample", sample_s_, "sampling period of the unit, s")->check(CLI::Range(0.1, 60.0));
+    c->add_option("--step", step_s_, "fixed integration step, s; default: as accuracy allows")->check(CLI::Range(0.05, 60.0));
+    c->add_option("--csv", csv_, "write one row per sample to this file");
+    c->add_flag("--json", json_, "answer as JSON");
+    return c;
+}
+
+Result<int> RunVerb::run(const Streams& s)
+{
+    auto opened = open_job(job_);
+    if (!opened)
+        return opened.error();
+    Job& job = *opened;
+    const Variant* found = variant_.empty() ? &job.variants.front() : find_variant(job, variant_);
+    if (!found)
+        return Error{"there is no variant “" + variant_ + "”", job_, ""};
+    Variant v = *found;
+    if (sample_s_ > 0)
+        v.unit.sample_s = sample_s_;
+    if (!trace_.empty()) {
+        const auto text = read_file(trace_);
+        if (!text)
+            return text.error();
+        const auto trace = read_trace_csv(*text, trace_);
+        if (!trace)
+            return trace.error();
+        const auto code = replay(s, v, *trace);
+        return code && any_serious(job, v, nullptr) ? Result<int>(exit_serious) : code;
+    }
+    const Day* day = day_.empty() ? &job.days.front() : find_day(job, day_);
+    if (!day)
+        return Error{"there is no day “" + day_ + "”", job_, ""};
+    if (day->kind == DayKind::generated)
+        return coupled(s, job, v, *day);
+    const auto it = job.traces.find(day->trace);
+    if (it == job.traces.end())
+        return Error{"the trace “" + day->trace + "” of this day is missing", job_, "Import it again"};
+    const auto code = replay(s, v, *it->second);
+    return code && any_serious(job, v, nullptr) ? Result<int>(exit_serious) : code;
+}
+
+Result<int> RunVerb::coupled(const Streams& s, const Job& job, const Variant& v, const Day& day)
+{
+    auto setup = coupled_setup(job, v, day);
+    if (!setup)
+        return setup.error();
+    setup->step_s = step_s_;
+    SampleCsv csv(v);
+    CoupledOptions options;
+    options.keep_records = false;
+    if (!csv_.empty())
+        options.each_sample = [&](const SampleRow& row) { csv.add(row); };
+    const Figures f = run_coupled(*setup, options).figures;
+    if (!csv_.empty())
+        if (const auto done = write_file_atomically(csv_, csv.text()); !done)
+            return done.error();
+    if (json_) {
+        s.out << Json{{"job", job.title}, {"variant", v.name}, {"day", day.name}, {"way", "coupled"}, {"figures", figures_json(f)}}.dump(2) << "\n";
+    } else {
+        s.out << job.title << " · " << v.name << " · " << day.name << "\n";
+        print(s.out, f);
+    }
+    return any_serious(job, v, &f) ? exit_serious : exit_fine;
+}
+
+Result<int> RunVerb::replay(const Streams& s, const Variant& v, const Trace& trace)
+{
+    const auto setup = replay_setup(v);
+    if (!setup)
+        return setup.error();
+    const auto r = run_replay(*setup, trace);
+    if (!r)
+        return r.error();
+    if (!csv_.empty()) {
+        SampleCsv csv(v);
+        for (const ReplayRow& row : r->rows)
+            csv.add({row.time_s, row.inputs, row.decisions, NAN, NAN});
+        if (const auto done = write_file_atomically(csv_, csv.text()); !done)
+            return done.error();
+    }
+    Json list = Json::array();
+    for (const Disagreement& d : r->disagreements)
+        list.push_back({{"output", v.unit.outputs[d.output].key}, {"from_s", d.from_s}, {"to_s", d.to_s}, {"recorded", d.recorded_on ? "on" : "off"}, {"rules", d.recorded_on ? "off" : "on"}, {"decided_by", decider_key(v.unit, d.tier, d.rule)}});
+    if (json_) {
+        Json rules = Json::array(), recorded = Json::array();
+        for (std::size_t o = 0; o < r->by_rules.size(); ++o) {
+            rules.push_back(pump_json(r->by_rules[o]));
+            recorded.push_back(pump_json(r->recorded[o]));
+        }
+        s.out << Json{{"variant", v.name}, {"way", "replay"}, {"notes", trace.notes}, {"disagree_s", r->disagree_s}, {"by_rules", rules}, {"recorded", recorded}, {"disagreements", list}}.dump(2) << "\n";
+        return exit_fine;
+    }
+    s.out << "Replay of " << trace.time_s.size() << " rows by “" << v.name << "”; decisions only, a log already holds what its own pump did\n";
+    for (const std::string& n : trace.notes)
+        s.out << "  " << n << "\n";
+    for (std::size_t o = 0; o < r->by_rules.size(); ++o)
+        s.out << "  " << v.unit.outputs[o].key << ": " << r->by_rules[o].starts << " starts by the rules, " << r->recorded[o].starts << " recorded\n";
+    s.out << "  " << r->disagreements.size() << " disagreements, " << to_text(r->disagree_s, Quantity::minutes, {}) << "\n";
+    for (const Disagreement& d : r->disagreements)
+        s.out << "  " << clock_text(d.from_s) << "–" << clock_text(d.to_s) << " after the start: " << v.unit.outputs[d.output].key << " was " << (d.recorded_on ? "on" : "off") << ", the rules say "
+              << (d.recorded_on ? "off" : "on") << " (" << decider_name(v.unit, d.tier, d.rule) << ")\n";
+    return exit_fine;
+}
+
+} // namespace vernal

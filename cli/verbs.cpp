@@ -1,0 +1,17 @@
+#include "check_verb.h"
+#include "probe_verb.h"
+#include "run_verb.h"
+
+namespace vernal {
+
+std::vector<std::unique_ptr<Verb>> all_verbs()
+{
+    std::vector<std::unique_ptr<Verb>> out;
+    out.push_back(std::make_unique<RunVerb>());
+    out.push_back(std::make_unique<CheckVerb>());
+    out.push_back(std::make_unique<ProbeVerb>());
+    out.push_back(std::make_unique<SchemaVerb>());
+    return out;
+}
+
+} // namespace vernal

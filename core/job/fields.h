@@ -1,0 +1,228 @@
+// The fields of every value in a job, stated once: key in the file, label in
+// the window, quantity, range, and what is typical and where that comes from.
+// Readers, writers, the schema and the editors are visitors of these functions.
+//
+// A visitor has: number, integer, text, boolean, choice, temperature,
+// difference, curve, object, list, alternatives.
+#pragma once
+
+#include "job.h"
+
+#include <array>
+#include <concepts>
+
+namespace vernal {
+
+struct NumberField {
+    const char* key;
+    const char* label;
+    Quantity quantity;
+    double min, max;          // inside unit, inclusive
+    const char* typical = ""; // what is usual, and its origin
+};
+
+template <class T, class U>
+concept OneOf = std::same_as<std::remove_const_t<T>, U>;
+
+template <class V, OneOf<Collector> T>
+void fields(V& v, T& c)
+{
+    v.number({"area_m2", "Area", Quantity::area, 0.1, 2000, "A flat plate has 2 to 2.5 m² (common practice, no source)"}, c.area_m2);
+    v.number({"eta0", "Efficiency without loss", Quantity::number, 0.05, 1, "Test report to ISO 9806; flat plate 0.70 to 0.82"}, c.eta0);
+    v.number({"a1_w_m2k", "Heat loss coefficient a1", Quantity::loss_linear, 0, 40, "Test report to ISO 9806; flat plate 3 to 4.5, tubes 1 to 2"}, c.a1_w_m2k);
+    v.number({"a2_w_m2k2", "Heat loss coefficient a2", Quantity::loss_square, 0, 0.2, "Test report to ISO 9806; 0.005 to 0.02"}, c.a2_w_m2k2);
+    v.number({"sky_exchange", "Night sky exchange", Quantity::number, 0, 1, "About 0.1 behind glass, 0.8 unglazed; an estimate"}, c.sky_exchange);
+    v.number({"capacity_j_m2k", "Heat capacity", Quantity::area_capacity, 500, 60000, "Test report to ISO 9806; 5 to 12 kJ/m²K with fluid"}, c.capacity_j_m2k);
+    v.number({"iam_b0", "Incidence modifier b0", Quantity::number, 0, 0.5, "0.1 for one pane (Duffie & Beckman, ch. 6)"}, c.iam_b0);
+    v.number({"iam_diffuse", "Diffuse modifier", Quantity::number, 0.3, 1, "About 0.9 for one pane"}, c.iam_diffuse);
+    v.number({"tilt_deg", "Tilt", Quantity::angle, 0, 90, "Near the latitude (common practice, no source)"}, c.tilt_deg);
+    v.number({"azimuth_deg", "Azimuth, west of south", Quantity::angle, -180, 180, "0 faces south"}, c.azimuth_deg);
+}
+
+template <class V, OneOf<Pipe> T>
+void fields(V& v, T& p)
+{
+    v.number({"length_m", "Length", Quantity::length, 0.5, 150, ""}, p.length_m);
+    v.number({"outdoor_m", "of it outdoors", Quantity::length, 0, 150, "The part beside the collector"}, p.outdoor_m);
+    v.number({"bore_m", "Bore", Quantity::bore, 0.004, 0.1, "Measure, or the pipe's table"}, p.bore_m);
+    v.number({"loss_w_mk", "Loss per length", Quantity::line_loss, 0.02, 3, "0.15 to 0.3 insulated, 0.6 and more bare (estimate)"}, p.loss_w_mk);
+}
+
+template <class V, OneOf<Tank> T>
+void fields(V& v, T& t)
+{
+    v.number({"volume_m3", "Volume", Quantity::volume, 0.02, 50, "One to two days of draw (common practice, no source)"}, t.volume_m3);
+    v.number({"loss_w_k", "Standing loss", Quantity::conductance, 0, 60, "Label or test report; 1.5 to 3.5 for 300 L"}, t.loss_w_k);
+    v.number({"room_c", "Room temperature", Quantity::temperature, -20, 50, ""}, t.room_c);
+    v.number({"coil_w_k", "Coil, heat per kelvin", Quantity::conductance, 10, 20000, "40 to 60 W/K per m² of collector (estimate)"}, t.coil_w_k);
+    v.number({"coil_top", "Coil reaches up to", Quantity::ratio, 0.1, 1, "Share of the tank's height"}, t.coil_top);
+}
+
+template <class V, OneOf<Pump> T>
+void fields(V& v, T& p)
+{
+    v.number({"flow_m3_s", "Flow when on", Quantity::flow, 1e-6, 0.02, "Measure it: volume over time at the return"}, p.flow_m3_s);
+    v.number({"power_w", "Power when on", Quantity::power, 0, 5000, "Meter at the pump; the label says the most"}, p.power_w);
+}
+
+template <class V, OneOf<Loop> T>
+void fields(V& v, T& l)
+{
+    std::vector<const char*> keys;
+    for (const Arrangement& a : arrangements())
+        keys.push_back(a.key);
+    v.text_choice("arrangement", keys, l.arrangement);
+    v.object("collector", l.collector);
+    v.object("supply", l.supply);
+    v.object("return", l.back);
+    v.object("tank", l.tank);
+    v.object("pump", l.pump);
+    v.number({"glycol_fraction", "Glycol, by mass", Quantity::ratio, 0, 0.6, "As the refractometer or the maker's table says"}, l.glycol_fraction);
+}
+
+template <class V, OneOf<Probe> T>
+void fields(V& v, T& p)
+{
+    v.text("key", p.key);
+    v.text("name", p.name);
+    static constexpr std::array places{"collector", "tank_bottom", "tank_middle", "tank_top", "return_pipe", "supply_pipe"};
+    v.choice("place", places, p.place);
+    v.curve("curve", p.curve);
+    v.number({"lag_s", "Lag", Quantity::duration, 0.1, 600, "10 to 30 s in a pocket with paste (estimate)"}, p.lag_s);
+    v.number({"placement", "Share of surroundings", Quantity::ratio, 0, 1, "0 in a pocket; 10 to 30 % strapped on bare (estimate)"}, p.placement);
+}
+
+template <class V, OneOf<Output> T>
+void fields(V& v, T& o)
+{
+    v.text("key", o.key);
+    v.text("name", o.name);
+    static constexpr std::array modes{"OFF", "AUTO", "ON"};
+    v.choice("mode", modes, o.mode);
+    v.number({"on_timeout_s", "ON returns to AUTO after", Quantity::minutes, 0, 86400, "0: stays ON"}, o.on_timeout_s);
+}
+
+inline constexpr NumberField hysteresis_field{"hysteresis_k", "Hysteresis", Quantity::difference, -50, 100, "A few kelvin"};
+
+template <class V, OneOf<Differential> T>
+void fields(V& v, T& r)
+{
+    v.text("source", r.source);
+    v.text("store", r.store);
+    v.difference({"on_k", "Start at", Quantity::difference, -20, 60, "7 to 9 K, the balanced school (common practice, no source)"}, r.on);
+    v.difference({"off_k", "Stop at", Quantity::difference, -20, 60, "2 to 4 K, the balanced school (common practice, no source)"}, r.off);
+}
+
+template <class V, OneOf<StoreLimit> T>
+void fields(V& v, T& r)
+{
+    v.text("probe", r.probe);
+    v.temperature({"limit_c", "Limit", Quantity::temperature, -40, 250, "By tank lining, relief valve and who draws the water"}, r.limit);
+    v.difference(hysteresis_field, r.hysteresis);
+}
+
+template <class V, OneOf<CutOut> T>
+void fields(V& v, T& r)
+{
+    v.text("probe", r.probe);
+    v.temperature({"limit_c", "Limit", Quantity::temperature, -40, 350, "About 130 °C for flat plates (common practice, no source)"}, r.limit);
+    v.difference(hysteresis_field, r.hysteresis);
+}
+
+template <class V, OneOf<RunTimes> T>
+void fields(V& v, T& r)
+{
+    v.number({"min_run_s", "Least run", Quantity::duration, 0, 3600, "0 to 3 min"}, r.min_run_s);
+    v.number({"min_off_s", "Least rest", Quantity::duration, 0, 3600, "0 to 5 min"}, r.min_off_s);
+}
+
+template <class V, OneOf<Rule> T>
+void fields(V& v, T& r)
+{
+    v.text("output", r.output);
+    v.boolean("enabled", r.enabled);
+    std::vector<const char*> keys;
+    for (const RuleKind& k : rule_kinds())
+        keys.push_back(k.key);
+    v.alternatives("kind", keys, r.body);
+}
+
+template <class V, OneOf<RuleSet> T>
+void fields(V& v, T& s)
+{
+    v.list("outputs", s.outputs);
+    v.list("rules", s.rules);
+    v.number({"sample_s", "Looks every", Quantity::duration, 0.1, 60, "1 s"}, s.sample_s);
+    v.number({"resolution_k", "Resolves", Quantity::difference, 0, 5, "0.1 K; 0 is everything"}, s.resolution_k);
+    v.number({"fault_return_s", "Trusts a probe again after", Quantity::duration, 0, 3600, "10 s"}, s.fault_return_s);
+}
+
+template <class V, OneOf<Variant> T>
+void fields(V& v, T& x)
+{
+    v.text("name", x.name);
+    v.object("loop", x.loop);
+    v.list("probes", x.probes);
+    v.object("unit", x.unit);
+}
+
+template <class V, OneOf<Place> T>
+void fields(V& v, T& p)
+{
+    v.number({"latitude_deg", "Latitude", Quantity::angle, -90, 90, ""}, p.latitude_deg);
+    v.number({"longitude_deg", "Longitude", Quantity::angle, -180, 180, ""}, p.longitude_deg);
+    v.number({"altitude_m", "Altitude", Quantity::altitude, -400, 6000, ""}, p.altitude_m);
+    v.number({"utc_offset_h", "Clock ahead of UTC", Quantity::hours, -12, 14, ""}, p.utc_offset_h);
+}
+
+template <class V, OneOf<Site> T>
+void fields(V& v, T& s)
+{
+    v.text("name", s.name);
+    v.object("place", s.place);
+}
+
+template <class V, OneOf<SkySpec> T>
+void fields(V& v, T& s)
+{
+    v.integer("year", 1950, 2050, s.year);
+    v.integer("month", 1, 12, s.month);
+    v.integer("day", 1, 31, s.day);
+    static constexpr std::array clouds{"clear", "racing", "broken", "overcast"};
+    v.choice("clouds", clouds, s.clouds);
+    v.integer("seed", 0, 1000000, s.seed);
+    v.number({"air_min_c", "Coldest air", Quantity::temperature, -60, 50, ""}, s.air_min_c);
+    v.number({"air_max_c", "Warmest air", Quantity::temperature, -60, 60, ""}, s.air_max_c);
+}
+
+template <class V, OneOf<Draw> T>
+void fields(V& v, T& d)
+{
+    v.number({"start_h", "Draw begins", Quantity::hours, 0, 24, ""}, d.start_h);
+    v.number({"duration_s", "lasts", Quantity::minutes, 1, 86400, ""}, d.duration_s);
+    v.number({"flow_m3_s", "at the tap", Quantity::flow, 0, 0.02, ""}, d.flow_m3_s);
+}
+
+template <class V, OneOf<Day> T>
+void fields(V& v, T& d)
+{
+    v.text("name", d.name);
+    static constexpr std::array kinds{"generated", "recorded"};
+    v.choice("kind", kinds, d.kind);
+    v.object("sky", d.sky);
+    v.text("trace", d.trace);
+    v.list("draws", d.draws);
+    v.number({"mains_c", "Cold mains", Quantity::temperature, 0, 35, ""}, d.mains_c);
+    v.number({"draw_target_c", "Wanted at the tap", Quantity::temperature, 20, 90, "49 °C at most at a tap people use (common practice)"}, d.draw_target_c);
+}
+
+template <class V, OneOf<Job> T>
+void fields(V& v, T& j)
+{
+    v.text("title", j.title);
+    v.object("site", j.site);
+    v.list("variants", j.variants);
+    v.list("days", j.days);
+}
+
+} // namespace vernal

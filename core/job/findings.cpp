@@ -1,0 +1,332 @@
+#include "findings.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+using Found = std::vector<Finding>;
+
+// Limits below which a setting can only be a slip, and safe figures offered instead.
+constexpr double shortest_limit_c = 30.0;     // 60 °F typed on a °C unit's mind is 15.6 °C
+constexpr double relief_opens_c = 99.0;       // about 210 °F, from memory
+constexpr double layers_above_probe_k = 8.0;  // what stratification and probe error may hide; estimate
+constexpr double legionella_c = 60.0;         // WHO, Legionella and the prevention of legionellosis (2007)
+constexpr double tempered_c = 49.0;           // 120 °F at the tap, common practice
+constexpr int many_starts = 20;               // a day; estimate
+constexpr double least_gap_k = 2.0;           // of two probes of ordinary tolerance
+constexpr double steam_c = 110.0;
+constexpr double frost_reserve_k = 5.0;
+
+std::string temp(const FindingContext& c, double v) { return to_text(v, Quantity::temperature, c.units); }
+std::string diff(const FindingContext& c, double v) { return to_text(v, Quantity::difference, c.units); }
+
+// Calls f(index, body) for each enabled rule of kind R.
+template <class R, class F>
+void each(const FindingContext& c, F f)
+{
+    for (std::size_t i = 0; i < c.variant.unit.rules.size(); ++i)
+        if (const Rule& r = c.variant.unit.rules[i]; r.enabled)
+            if (const R* body = std::get_if<R>(&r.body))
+                f(i, *body);
+}
+
+template <class R, class F>
+Remedy set_rule(std::string label, std::size_t index, F change)
+{
+    return {std::move(label), [index, change](Variant& v) {
+                if (index < v.unit.rules.size())
+                    if (R* body = std::get_if<R>(&v.unit.rules[index].body))
+                        change(*body);
+            }};
+}
+
+Found off_not_below_on(const FindingContext& c)
+{
+    Found out;
+    each<Differential>(c, [&](std::size_t i, const Differential& d) {
+        if (d.off < d.on)
+            return;
+        const TempDiff off = d.on * 0.4;
+        out.push_back({"", Severity::serious, "Stops above its start point",
+                       "The rule stops at " + diff(c, d.off.in_kelvin()) + " but starts at " + diff(c, d.on.in_kelvin()) + ". It is out of action: the pump will not run.",
+                       d.on.in_kelvin() > 0 ? std::optional(set_rule<Differential>("Try: stop at " + diff(c, off.in_kelvin()), i, [off](Differential& r) { r.off = off; })) : std::nullopt});
+    });
+    return out;
+}
+
+template <class L>
+void hysteresis_of(const FindingContext& c, Found& out)
+{
+    each<L>(c, [&](std::size_t i, const L& l) {
+        if (l.hysteresis.in_kelvin() <= 0)
+            out.push_back({"", Severity::serious, "A limit has no hysteresis", "With " + diff(c, l.hysteresis.in_kelvin()) + " the limit is out of action: it protects nothing.",
+                           set_rule<L>("Try: " + diff(c, 4), i, [](L& r) { r.hysteresis = TempDiff::kelvin(4); })});
+    });
+}
+Found hysteresis_not_positive(const FindingContext& c)
+{
+    Found out;
+    hysteresis_of<StoreLimit>(c, out);
+    hysteresis_of<CutOut>(c, out);
+    return out;
+}
+
+Found rule_out_of_action(const FindingContext& c)
+{
+    Found out;
+    for (const OutOfAction& o : compile(c.variant.unit, probe_keys(c.variant)).out_of_action)
+        if (o.reason.rfind("there ", 0) == 0)
+            out.push_back({"", Severity::serious, "A rule is out of action", std::string(kind_of(c.variant.unit.rules[o.rule]).title) + ": " + o.reason + ".", {}});
+    return out;
+}
+
+Found switch_left(const FindingContext& c)
+{
+    Found out;
+    for (std::size_t i = 0; i < c.variant.unit.outputs.size(); ++i) {
+        const Output& o = c.variant.unit.outputs[i];
+        if (o.mode == Mode::automatic)
+            continue;
+        const bool on = o.mode == Mode::on;
+        out.push_back({"", on ? Severity::serious : Severity::caution, o.key + " is left " + (on ? "ON" : "OFF"),
+                       on ? "No limit and no cut-out can stop it: a hot store gets hotter, and at night it throws the heat away. Put it back to AUTO after a function test."
+                          : "It will not run whatever the sun does. A common call-back.",
+                       Remedy{"Try: AUTO", [i](Variant& v) { v.unit.outputs[i].mode = Mode::automatic; }}});
+    }
+    return out;
+}
+
+Found no_collecting_rule(const FindingContext& c)
+{
+    bool any = false;
+    each<Differential>(c, [&](std::size_t, const Differential&) { any = true; });
+    if (any)
+        return {};
+    return {{"", Severity::serious, "Nothing starts the pump", "There is no rule that collects: add a Difference.", {}}};
+}
+
+Found limit_too_low(const FindingContext& c)
+{
+    Found out;
+    each<StoreLimit>(c, [&](std::size_t i, const StoreLimit& l) {
+        const double limit = l.limit.in_celsius();
+        if (limit >= shortest_limit_c)
+            return;
+        const double meant = l.limit.in_fahrenheit(); // the figure read as °C
+        const bool slip = meant >= 40 && meant <= 90;
+        const double better = slip ? meant : 65.0;
+        out.push_back({"", Severity::serious, "Store limit of " + temp(c, limit) + " stops nearly all sun",
+                       slip ? "It looks like a figure in °C typed while the unit showed °F." : "The store is above it on most days.",
+                       set_rule<StoreLimit>("Try: " + temp(c, better), i, [better](StoreLimit& r) { r.limit = Temperature::celsius(better); })});
+    });
+    return out;
+}
+
+Found limit_never_acts(const FindingContext& c)
+{
+    Found out;
+    each<StoreLimit>(c, [&](std::size_t i, const StoreLimit& l) {
+        const double limit = l.limit.in_celsius();
+        if (limit + layers_above_probe_k <= relief_opens_c)
+            return;
+        const double meant = (limit - 32) / 1.8;
+        const double better = meant >= 50 && meant <= 85 ? meant : 70.0;
+        out.push_back({"", Severity::serious, "Store limit of " + temp(c, limit) + " acts too late",
+                       "The layers above the probe can be " + diff(c, layers_above_probe_k) + " hotter, and relief valves open near " + temp(c, relief_opens_c) +
+                           ": steam and scalding water. Never cap a relief valve. Follow the maker's manual and local codes.",
+                       set_rule<StoreLimit>("Try: " + temp(c, better), i, [better](StoreLimit& r) { r.limit = Temperature::celsius(better); })});
+    });
+    return out;
+}
+
+// The warmest tank probe, or the first probe where there is none in the tank.
+std::string limit_probe(const Variant& v)
+{
+    for (ProbePlace place : {ProbePlace::tank_top, ProbePlace::tank_middle, ProbePlace::tank_bottom})
+        for (const Probe& p : v.probes)
+            if (p.place == place)
+                return p.key;
+    return "";
+}
+
+template <class L>
+Found missing_rule(const FindingContext& c, Severity severity, const char* title, const char* reason, const std::string& probe, L rule)
+{
+    bool any = false;
+    each<L>(c, [&](std::size_t, const L&) { any = true; });
+    if (any)
+        return {};
+    std::optional<Remedy> remedy;
+    if (!probe.empty()) {
+        rule.probe = probe;
+        const std::string output = c.variant.unit.outputs.front().key;
+        remedy = Remedy{"Try: add one at " + temp(c, rule.limit.in_celsius()), [output, rule](Variant& v) {
+                            v.unit.rules.push_back(Rule{output, true, rule});
+                            sort_by_rank(v.unit.rules);
+                        }};
+    }
+    return {{"", severity, title, reason, remedy}};
+}
+
+Found no_store_limit(const FindingContext& c)
+{
+    return missing_rule(c, Severity::serious, "The store has no limit", "On a sunny week without draw the water goes on to the relief valve: steam, scalding water, a spoilt tank lining.", limit_probe(c.variant),
+                        StoreLimit{"", Temperature::celsius(70), TempDiff::kelvin(4)});
+}
+
+Found no_cut_out(const FindingContext& c)
+{
+    std::string probe;
+    for (const Probe& p : c.variant.probes)
+        if (p.place == ProbePlace::collector && probe.empty())
+            probe = p.key;
+    return missing_rule(c, Severity::caution, "No collector cut-out", "A start into a stagnating collector sends steam and a thermal shock into the loop.", probe, CutOut{"", Temperature::celsius(125), TempDiff::kelvin(15)});
+}
+
+Found too_cool_against_legionella(const FindingContext& c)
+{
+    Found out;
+    each<StoreLimit>(c, [&](std::size_t, const StoreLimit& l) {
+        if (l.limit.in_celsius() >= shortest_limit_c && l.limit.in_celsius() < legionella_c)
+            out.push_back({"", Severity::caution, "The store never reaches " + temp(c, legionella_c),
+                           "Legionella grows in warm water. Store at 60 °C or heat there regularly, with another heater if need be; local codes say how often.", {}});
+    });
+    return out;
+}
+
+Found narrow_band(const FindingContext& c)
+{
+    Found out;
+    each<Differential>(c, [&](std::size_t i, const Differential& d) {
+        const double gap = (d.on - d.off).in_kelvin();
+        if (gap <= 0 || gap >= least_gap_k)
+            return;
+        const TempDiff on = d.off + TempDiff::kelvin(4);
+        out.push_back({"", Severity::caution, "Start and stop are only " + diff(c, gap) + " apart", "Two ordinary probes may differ by as much: the pump may chatter.",
+                       set_rule<Differential>("Try: start at " + diff(c, on.in_kelvin()), i, [on](Differential& r) { r.on = on; })});
+    });
+    return out;
+}
+
+Found stops_below_zero(const FindingContext& c)
+{
+    Found out;
+    each<Differential>(c, [&](std::size_t i, const Differential& d) {
+        if (d.off.in_kelvin() >= 0 || d.off >= d.on)
+            return;
+        out.push_back({"", Severity::caution, "Runs on while losing heat", "It stops only when the collector is " + diff(c, -d.off.in_kelvin()) + " colder than the store.",
+                       set_rule<Differential>("Try: stop at " + diff(c, 2), i, [](Differential& r) { r.off = TempDiff::kelvin(2); })});
+    });
+    return out;
+}
+
+Found glycol_too_weak(const FindingContext& c)
+{
+    const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
+    if (!a || !a->glycol)
+        return {};
+    double coldest = INFINITY;
+    for (const Day& d : c.job.days)
+        if (d.kind == DayKind::generated)
+            coldest = std::min(coldest, d.sky.air_min_c);
+    const double freezes = glycol_water(c.variant.loop.glycol_fraction).freezing_c;
+    if (freezes <= coldest - frost_reserve_k)
+        return {};
+    std::optional<Remedy> remedy;
+    for (double f = c.variant.loop.glycol_fraction; f <= 0.55; f += 0.01)
+        if (glycol_water(f).freezing_c <= coldest - frost_reserve_k) {
+            remedy = Remedy{"Try: " + to_text(f, Quantity::ratio, c.units) + " glycol", [f](Variant& v) { v.loop.glycol_fraction = f; }};
+            break;
+        }
+    return {{"", freezes > coldest ? Severity::serious : Severity::caution, "The glycol freezes at " + temp(c, freezes),
+             "The coldest day here has " + temp(c, coldest) + ", and a clear sky takes the collector below the air. It turns to slush before it bursts a pipe. Use propylene glycol near drinking water.", remedy}};
+}
+
+Found freezes_today(const FindingContext& c)
+{
+    if (!c.figures || c.figures->freezing_s < 60)
+        return {};
+    return {{"", Severity::serious, "Frost in wet pipe for " + to_text(c.figures->freezing_s, Quantity::minutes, c.units),
+             "The coldest wet place outdoors reaches " + temp(c, c.figures->coldest_wet_c) + ". Drain the loop before frost, or use glycol; this version has no freeze rule yet.", {}}};
+}
+
+Found many_starts_today(const FindingContext& c)
+{
+    if (!c.figures || c.figures->starts() <= many_starts)
+        return {};
+    Found out;
+    each<Differential>(c, [&](std::size_t i, const Differential& d) {
+        if (!out.empty())
+            return;
+        const TempDiff on = d.on + TempDiff::kelvin(4);
+        out.push_back({"", Severity::caution, std::to_string(c.figures->starts()) + " starts today",
+                       "Every start is a shock to the pump. After a start the cold fluid that stood in the pipes reaches the probe and stops it again; the shortest run is " +
+                           to_text(c.figures->pumps.front().shortest_run_s, Quantity::duration, c.units) + ".",
+                       set_rule<Differential>("Try: start at " + diff(c, on.in_kelvin()), i, [on](Differential& r) { r.on = on; })});
+    });
+    return out;
+}
+
+Found scald(const FindingContext& c)
+{
+    if (!c.figures || c.figures->highest_store_c < legionella_c)
+        return {};
+    return {{"", Severity::note, "The store reaches " + temp(c, c.figures->highest_store_c),
+             "Water of 60 °C burns in seconds. A tempering valve must hold the taps at " + temp(c, tempered_c) + " or less. Follow the maker's manual and local codes, and use a licensed tradesperson where the law asks for one.", {}}};
+}
+
+Found stagnates(const FindingContext& c)
+{
+    if (!c.figures || c.figures->highest_collector_c < steam_c)
+        return {};
+    return {{"", Severity::note, "The collector stands at " + temp(c, c.figures->highest_collector_c),
+             "Steam and hot fluid: never fill or open the loop then, cover the collector first. Pipe and cable near it must bear this.", {}}};
+}
+
+} // namespace
+
+const std::vector<FindingKind>& finding_kinds()
+{
+    static const std::vector<FindingKind> table{
+        {"off_not_below_on", off_not_below_on},
+        {"hysteresis_not_positive", hysteresis_not_positive},
+        {"rule_out_of_action", rule_out_of_action},
+        {"switch_left", switch_left},
+        {"no_collecting_rule", no_collecting_rule},
+        {"limit_too_low", limit_too_low},
+        {"limit_never_acts", limit_never_acts},
+        {"no_store_limit", no_store_limit},
+        {"no_cut_out", no_cut_out},
+        {"too_cool_against_legionella", too_cool_against_legionella},
+        {"narrow_band", narrow_band},
+        {"stops_below_zero", stops_below_zero},
+        {"glycol_too_weak", glycol_too_weak},
+        {"freezes_today", freezes_today},
+        {"many_starts_today", many_starts_today},
+        {"scald", scald},
+        {"stagnates", stagnates},
+    };
+    return table;
+}
+
+std::vector<Finding> findings(const FindingContext& context)
+{
+    std::vector<Finding> out;
+    for (const FindingKind& kind : finding_kinds())
+        for (Finding& f : kind.check(context)) {
+            f.kind = kind.key;
+            out.push_back(std::move(f));
+        }
+    std::stable_sort(out.begin(), out.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
+    return out;
+}
+
+const char* severity_text(Severity s)
+{
+    static constexpr const char* texts[] = {"serious", "caution", "note"};
+    return texts[static_cast<std::size_t>(s)];
+}
+
+} // namespace vernal

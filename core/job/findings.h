@@ -1,0 +1,45 @@
+// What is wrong or risky in a variant, most serious first.
+#pragma once
+
+#include "job.h"
+
+#include <functional>
+#include <optional>
+
+namespace vernal {
+
+enum class Severity : std::uint8_t { serious, caution, note };
+
+struct Remedy {
+    std::string label;                     // "Try: start at 12.0 K"
+    std::function<void(Variant&)> apply;
+};
+
+struct Finding {
+    const char* kind = ""; // key of its entry in finding_kinds()
+    Severity severity = Severity::note;
+    std::string title;
+    std::string reason;
+    std::optional<Remedy> remedy;
+};
+
+// What a check may look at. figures: of the chosen day, null before its first run.
+struct FindingContext {
+    const Job& job;
+    const Variant& variant;
+    const Figures* figures = nullptr;
+    Units units;
+};
+
+// One entry per kind of finding; findings.cpp holds the table.
+struct FindingKind {
+    const char* key;
+    std::vector<Finding> (*check)(const FindingContext&);
+};
+const std::vector<FindingKind>& finding_kinds();
+
+std::vector<Finding> findings(const FindingContext& context);
+
+const char* severity_text(Severity s); // "serious", "caution", "note"
+
+} // namespace vernal

@@ -1,0 +1,20 @@
+// Decisions in words.
+#pragma once
+
+#include "job.h"
+
+namespace vernal {
+
+// Short name of what decided: "Difference", "Store limit", "switch OFF", "nothing asks".
+std::string decider_name(const RuleSet& unit, Tier tier, std::int16_t rule);
+// Key for files: "differential", "store_limit", "off_switch", "nothing".
+std::string decider_key(const RuleSet& unit, Tier tier, std::int16_t rule);
+
+struct WhyText {
+    std::string headline;               // "P1 runs: Difference holds it."
+    std::string margin;                 // "Stops when the Difference falls by 9.4 K."; may be empty
+    std::vector<std::string> overruled; // lower voices that wanted something else or the same
+};
+WhyText why(const RuleSet& unit, const Program& program, const Inputs& in, const EngineState& after, const Decision& decision, std::size_t output, const Units& units);
+
+} // namespace vernal

@@ -1,0 +1,373 @@
+#include "csv_trace.h"
+
+#include <algorithm>
+#include <charconv>
+#include <cmath>
+#include <cstdio>
+#include <cstring>
+#include <optional>
+
+namespace vernal {
+namespace {
+
+struct Row {
+    std::size_t line = 0;
+    std::vector<std::string> cells;
+};
+
+struct BadCsv {
+    Error error;
+};
+
+class Parser {
+public:
+    Parser(const std::string& text, const std::string& file) : text_(text), file_(file)
+    {
+        if (text_.rfind("\xef\xbb\xbf", 0) == 0)
+            at_ = 3;
+        separator_ = guess_separator();
+    }
+
+    char separator() const { return separator_; }
+
+    // Next row with something in it.
+    std::optional<Row> next()
+    {
+        while (at_ < text_.size()) {
+            Row row = read_row();
+            if (row.cells.size() > 1 || !row.cells.front().empty())
+                return row;
+        }
+        return std::nullopt;
+    }
+
+    [[noreturn]] void fail(std::size_t line, std::size_t column, std::string what, std::string remedy = "") const
+    {
+        throw BadCsv{{std::move(what), file_ + ", line " + std::to_string(line) + ", column " + std::to_string(column + 1), std::move(remedy)}};
+    }
+
+private:
+    char guess_separator() const
+    {
+        const std::string head = text_.substr(at_, text_.find('\n', at_) - at_);
+        char best = ',';
+        for (char c : {';', '\t'})
+            if (std::count(head.begin(), head.end(), c) > std::count(head.begin(), head.end(), best))
+                best = c;
+        return best;
+    }
+
+    Row read_row()
+    {
+        Row row;
+        row.line = ++line_;
+        const std::size_t first_line = line_;
+        std::string cell;
+        bool quoted = false;
+        for (;; ++at_) {
+            if (at_ >= text_.size()) {
+                if (quoted)
+                    fail(first_line, row.cells.size(), "a quoted cell is not closed", "Add the missing quote");
+                break;
+            }
+            const char c = text_[at_];
+            if (quoted) {
+                if (c == '"' && at_ + 1 < text_.size() && text_[at_ + 1] == '"')
+                    cell += text_[++at_];
+                else if (c == '"')
+                    quoted = false;
+                else
+                    cell += c;
+                line_ += c == '\n';
+            } else if (c == '"' && cell.empty()) {
+                quoted = true;
+            } else if (c == separator_) {
+                row.cells.push_back(std::move(cell));
+                cell.clear();
+            } else if (c == '\n') {
+                ++at_;
+                break;
+            } else if (c != '\r') {
+                cell += c;
+            }
+        }
+        row.cells.push_back(std::move(cell));
+        return row;
+    }
+
+    const std::string& text_;
+    std::string file_;
+    std::size_t at_ = 0, line_ = 0;
+    char separator_ = ',';
+};
+
+std::string trimmed(const std::string& s)
+{
+    const std::size_t a = s.find_first_not_of(" \t"), b = s.find_last_not_of(" \t");
+    return a == std::string::npos ? "" : s.substr(a, b - a + 1);
+}
+
+struct Column {
+    TraceColumn column;
+    bool fahrenheit = false, kelvin = false;
+    bool passed_over = false; // the words of a run's own CSV, "P1_decided_by"
+};
+
+constexpr std::string_view words_suffix = "_decided_by";
+
+Column column_from(const std::string& header)
+{
+    Column c;
+    const std::size_t open = header.find_first_of("[(");
+    c.column.name = trimmed(header.substr(0, open));
+    std::string unit = open == std::string::npos ? "" : header.substr(open + 1, header.find_first_of("])", open) - open - 1);
+    std::replace(c.column.name.begin(), c.column.name.end(), ' ', '_');
+    c.passed_over = c.column.name.ends_with(words_suffix);
+    if (unit == "°F" || unit == "F" || unit == "degF")
+        c.fahrenheit = true;
+    if (unit == "K")
+        c.kelvin = true;
+    if (c.fahrenheit || c.kelvin || unit == "°C" || unit == "C" || unit == "degC")
+        c.column.quantity = Quantity::temperature;
+    if (unit.rfind("W/m", 0) == 0)
+        c.column.quantity = Quantity::irradiance;
+    return c;
+}
+
+std::optional<double> number(std::string s, bool decimal_comma)
+{
+    s = trimmed(s);
+    if (decimal_comma)
+        std::replace(s.begin(), s.end(), ',', '.');
+    if (!s.empty() && s.front() == '+')
+        s.erase(0, 1);
+    double v = 0;
+    const auto [end, ec] = std::from_chars(s.data(), s.data() + s.size(), v);
+    if (ec != std::errc() || end != s.data() + s.size() || !std::isfinite(v))
+        return std::nullopt;
+    return v;
+}
+
+std::optional<double> on_off(const std::string& s)
+{
+    const std::string t = trimmed(s);
+    if (t == "on" || t == "ON" || t == "true")
+        return 1.0;
+    if (t == "off" || t == "OFF" || t == "false")
+        return 0.0;
+    return std::nullopt;
+}
+
+bool is_leap(int y) { return (y % 4 == 0 && y % 100 != 0) || y % 400 == 0; }
+
+// "2026-05-07T08:00:01.5", "2026-05-07 08:00", with or without Z or ±hh:mm.
+struct Instant {
+    double seconds; // after 2000-01-01
+    std::string text;
+};
+std::optional<Instant> iso_time(const std::string& cell)
+{
+    int y, mo, d, h, mi, used = 0;
+    double s = 0;
+    const std::string t = trimmed(cell);
+    if (std::sscanf(t.c_str(), "%4d-%2d-%2d%*1[T ]%2d:%2d%n", &y, &mo, &d, &h, &mi, &used) < 5 || used == 0)
+        return std::nullopt;
+    int more = 0;
+    if (std::sscanf(t.c_str() + used, ":%lf%n", &s, &more) == 1)
+        used += more;
+    static constexpr int days[] = {31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31};
+    if (mo < 1 || mo > 12 || d < 1 || d > days[mo - 1] + (mo == 2 && is_leap(y)) || h < 0 || h > 24 || mi < 0 || mi > 59 || s < 0 || s >= 61 || y < 1900)
+        return std::nullopt;
+    long n = 0;
+    for (int year = 1900; year < y; ++year)
+        n += is_leap(year) ? 366 : 365;
+    for (int m = 0; m < mo - 1; ++m)
+        n += days[m] + (m == 1 && is_leap(y));
+    n += d - 1;
+    char text[64];
+    std::snprintf(text, sizeof text, "%04d-%02d-%02dT%02d:%02d:%02d", y, mo, d, h, mi, static_cast<int>(s));
+    return Instant{static_cast<double>(n) * 86400.0 + h * 3600.0 + mi * 60.0 + s, text};
+}
+
+class TraceReader {
+public:
+    TraceReader(const std::string& text, const std::string& file) : parser_(text, file) {}
+
+    Trace read()
+    {
+        read_header();
+        while (const auto row = parser_.next())
+            read_row(*row);
+        if (trace_.time_s.empty())
+            parser_.fail(1, 0, "there is a header but no row of readings");
+        finish();
+        return std::move(trace_);
+    }
+
+private:
+    void read_header()
+    {
+        const auto row = parser_.next();
+        if (!row)
+            parser_.fail(1, 0, "the file is empty", "A log needs a header such as time,collector [°C],tank_bottom [°C]");
+        for (const std::string& cell : row->cells) {
+            columns_.push_back(column_from(trimmed(cell)));
+            std::string& name = columns_.back().column.name;
+            std::string lower = name;
+            std::transform(lower.begin(), lower.end(), lower.begin(), [](unsigned char c) { return std::tolower(c); });
+            if (time_column_ == npos && (lower == "time" || lower == "date" || lower == "datetime" || lower == "timestamp" || lower == "time_s"))
+                time_column_ = columns_.size() - 1;
+            for (std::size_t i = 0; i + 1 < columns_.size(); ++i)
+                if (columns_[i].column.name == name)
+                    parser_.fail(row->line, columns_.size() - 1, "two columns are named “" + name + "”", "Give each column a name of its own");
+        }
+        if (time_column_ == npos)
+            parser_.fail(row->line, 0, "there is no column named “time”", "Name the column of times “time”");
+    }
+
+    void read_row(const Row& row)
+    {
+        if (row.cells.size() != columns_.size())
+            parser_.fail(row.line, std::min(row.cells.size(), columns_.size()) - 1,
+                         "this row has " + std::to_string(row.cells.size()) + " cells, the header has " + std::to_string(columns_.size()),
+                         parser_.separator() == ',' ? "With decimal commas separate the cells by semicolons" : "");
+        const double t = time_of(row);
+        if (!trace_.time_s.empty() && t < trace_.time_s.back())
+            parser_.fail(row.line, time_column_, "the time runs backwards", "Sort the log, or cut it where the clock was set back");
+        if (!trace_.time_s.empty() && t == trace_.time_s.back()) {
+            ++duplicates_;
+            for (Column& c : columns_)
+                if (&c != &columns_[time_column_] && !c.passed_over)
+                    c.column.values.pop_back();
+        } else {
+            trace_.time_s.push_back(t);
+        }
+        for (std::size_t i = 0; i < columns_.size(); ++i)
+            if (i != time_column_ && !columns_[i].passed_over)
+                columns_[i].column.values.push_back(value(row, i));
+    }
+
+    double time_of(const Row& row)
+    {
+        const std::string& cell = row.cells[time_column_];
+        if (const auto v = number(cell, parser_.separator() != ','))
+            return *v;
+        const auto instant = iso_time(cell);
+        if (!instant)
+            parser_.fail(row.line, time_column_, "“" + cell + "” is not a time", "Use seconds, or a date and time such as 2026-05-07T08:00:00");
+        if (trace_.start.empty()) {
+            trace_.start = instant->text;
+            origin_ = instant->seconds;
+        }
+        return instant->seconds - origin_;
+    }
+
+    double value(const Row& row, std::size_t i)
+    {
+        const std::string cell = trimmed(row.cells[i]);
+        if (cell.empty() || cell == "-" || cell == "NaN" || cell == "nan") {
+            ++empty_;
+            return NAN;
+        }
+        if (const auto v = on_off(cell))
+            return *v;
+        const auto v = number(cell, parser_.separator() != ',');
+        if (!v)
+            parser_.fail(row.line, i, "“" + cell + "” is not a number", "Leave the cell empty where there is no reading");
+        return columns_[i].fahrenheit ? (*v - 32) * 5 / 9 : columns_[i].kelvin ? *v - 273.15 : *v;
+    }
+
+    void finish()
+    {
+        for (std::size_t i = 0; i < columns_.size(); ++i)
+            if (i != time_column_ && !columns_[i].passed_over)
+                trace_.columns.push_back(std::move(columns_[i].column));
+        const auto note = [&](std::size_t n, const char* what) {
+            if (n > 0)
+                trace_.notes.push_back(std::to_string(n) + what);
+        };
+        note(duplicates_, " rows repeat a time; the last one was taken");
+        note(empty_, " cells are empty");
+        const double usual = trace_.interval_s();
+        std::size_t gaps = 0;
+        for (std::size_t i = 1; i < trace_.time_s.size(); ++i)
+            gaps += trace_.time_s[i] - trace_.time_s[i - 1] > 2 * usual + 1e-9;
+        note(gaps, " gaps are longer than two intervals; readings there count as missing");
+    }
+
+    static constexpr std::size_t npos = static_cast<std::size_t>(-1);
+    Parser parser_;
+    Trace trace_;
+    std::vector<Column> columns_;
+    std::size_t time_column_ = npos, duplicates_ = 0, empty_ = 0;
+    double origin_ = 0;
+};
+
+std::string header_of(const TraceColumn& c)
+{
+    if (c.quantity == Quantity::temperature)
+        return c.name + " [°C]";
+    if (c.quantity == Quantity::irradiance)
+        return c.name + " [W/m²]";
+    return c.name;
+}
+
+// ISO time `seconds` after `start`; start is "YYYY-MM-DDThh:mm:ss".
+std::string iso_after(const std::string& start, double seconds)
+{
+    int y, mo, d, h, mi, s;
+    std::sscanf(start.c_str(), "%d-%d-%dT%d:%d:%d", &y, &mo, &d, &h, &mi, &s);
+    static constexpr int days[] = {31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31};
+    const double total = h * 3600.0 + mi * 60.0 + s + seconds;
+    long whole_days = static_cast<long>(std::floor(total / 86400.0));
+    const double rest = total - static_cast<double>(whole_days) * 86400.0;
+    for (d += static_cast<int>(whole_days); d > days[mo - 1] + (mo == 2 && is_leap(y));) {
+        d -= days[mo - 1] + (mo == 2 && is_leap(y));
+        if (++mo > 12) {
+            mo = 1;
+            ++y;
+        }
+    }
+    const int sec = static_cast<int>(rest);
+    char text[64];
+    std::snprintf(text, sizeof text, "%04d-%02d-%02dT%02d:%02d:%02d", y, mo, d, sec / 3600, sec / 60 % 60, sec % 60);
+    const double fraction = rest - sec;
+    return fraction < 5e-7 ? text : text + exact_text(std::round(fraction * 1e6) / 1e6).substr(1);
+}
+
+} // namespace
+
+Result<Trace> read_trace_csv(const std::string& text, const std::string& file_name)
+{
+    try {
+        return TraceReader(text, file_name).read();
+    } catch (const BadCsv& b) {
+        return b.error;
+    }
+}
+
+std::string exact_text(double v)
+{
+    if (!std::isfinite(v))
+        return "";
+    char b[40];
+    const auto [end, ec] = std::to_chars(b, b + sizeof b, v);
+    return std::string(b, end);
+}
+
+std::string write_trace_csv(const Trace& trace)
+{
+    std::string out = "time";
+    for (const TraceColumn& c : trace.columns)
+        out += "," + header_of(c);
+    out += "\r\n";
+    for (std::size_t i = 0; i < trace.time_s.size(); ++i) {
+        out += trace.start.empty() ? exact_text(trace.time_s[i]) : iso_after(trace.start, trace.time_s[i]);
+        for (const TraceColumn& c : trace.columns)
+            out += "," + exact_text(c.values[i]);
+        out += "\r\n";
+    }
+    return out;
+}
+
+} // namespace vernal

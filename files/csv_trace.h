@@ -1,0 +1,21 @@
+// Traces as CSV (RFC 4180).
+#pragma once
+
+#include "core/run/trace.h"
+
+namespace vernal {
+
+// Reads a log. The header names the columns, "time" first among equals, units in
+// brackets: time,collector [°C],tank_bottom [°C],P1. Tolerated: comma, semicolon
+// or tab; decimal comma; byte order mark; CRLF; °F; K; quoted cells; empty cells;
+// duplicate times (the last wins, with a note); time in seconds or ISO 8601.
+// Error: names file, line and column; time running backwards is one.
+Result<Trace> read_trace_csv(const std::string& text, const std::string& file_name);
+
+// Comma, point, seconds or ISO 8601 as read; numbers that read back exactly.
+std::string write_trace_csv(const Trace& trace);
+
+// Shortest text that reads back as the same number.
+std::string exact_text(double v);
+
+} // namespace vernal

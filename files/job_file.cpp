@@ -1,0 +1,183 @@
+#include "job_file.h"
+
+#include "csv_trace.h"
+#include "disk.h"
+#include "job_json.h"
+
+#include <zip.h>
+
+namespace vernal {
+namespace {
+
+constexpr const char* json_entry = "job.json";
+constexpr const char* trace_folder = "traces/";
+constexpr zip_uint64_t largest_entry = 512ULL << 20;
+
+Error zip_failure(const std::string& file, zip_error_t& e)
+{
+    const Error out{std::string("the container cannot be read or written: ") + zip_error_strerror(&e), file, "The file may be cut short; try a copy of it"};
+    zip_error_fini(&e);
+    return out;
+}
+
+Result<std::string> entry_text(zip_t* archive, zip_uint64_t index, const std::string& where)
+{
+    zip_stat_t st;
+    if (zip_stat_index(archive, index, 0, &st) != 0 || st.size > largest_entry)
+        return Error{"this part of the container cannot be read", where, ""};
+    std::string text(st.size, '\0');
+    zip_file_t* f = zip_fopen_index(archive, index, 0);
+    const zip_int64_t got = f ? zip_fread(f, text.data(), st.size) : -1;
+    const bool whole = f && zip_fclose(f) == 0 && got == static_cast<zip_int64_t>(st.size);
+    if (!whole)
+        return Error{"this part of the container is damaged", where, "Try a copy of the file"};
+    return text;
+}
+
+Result<Job> read_archive(zip_t* archive, const std::string& file)
+{
+    const zip_int64_t at = zip_name_locate(archive, json_entry, 0);
+    if (at < 0)
+        return Error{"the container has no job.json", file, "It may not be a job of this program"};
+    const auto text = entry_text(archive, static_cast<zip_uint64_t>(at), file + ", job.json");
+    if (!text)
+        return text.error();
+    auto job = read_job_json(*text, file + ", job.json");
+    if (!job)
+        return job;
+    const zip_int64_t n = zip_get_num_entries(archive, 0);
+    for (zip_int64_t i = 0; i < n; ++i) {
+        const std::string name = zip_get_name(archive, static_cast<zip_uint64_t>(i), 0);
+        if (name.rfind(trace_folder, 0) != 0 || name.back() == '/')
+            continue;
+        const auto csv = entry_text(archive, static_cast<zip_uint64_t>(i), file + ", " + name);
+        if (!csv)
+            return csv.error();
+        auto trace = read_trace_csv(*csv, file + ", " + name);
+        if (!trace)
+            return trace.error();
+        job->traces[name.substr(std::string(trace_folder).size())] = std::make_shared<const Trace>(std::move(*trace));
+    }
+    return job;
+}
+
+bool add_entry(zip_t* archive, const std::string& name, const std::string& text)
+{
+    zip_source_t* s = zip_source_buffer(archive, text.data(), text.size(), 0);
+    if (!s)
+        return false;
+    if (zip_file_add(archive, name.c_str(), s, ZIP_FL_ENC_UTF_8) >= 0)
+        return true;
+    zip_source_free(s);
+    return false;
+}
+
+Result<Job> open_plain(const std::filesystem::path& path, const std::string& text)
+{
+    auto job = read_job_json(text, path.string());
+    if (!job)
+        return job;
+    for (const Day& day : job->days) {
+        const std::filesystem::path name = std::filesystem::path(day.trace).filename();
+        if (day.trace.empty() || job->traces.count(day.trace) != 0)
+            continue;
+        const auto file = path.parent_path() / "traces" / name;
+        const auto csv = read_file(file);
+        if (!csv)
+            return csv.error();
+        auto trace = read_trace_csv(*csv, file.string());
+        if (!trace)
+            return trace.error();
+        job->traces[day.trace] = std::make_shared<const Trace>(std::move(*trace));
+    }
+    return job;
+}
+
+Result<std::monostate> save_plain(const Job& job, const std::filesystem::path& path)
+{
+    const auto folder = path.parent_path() / "traces";
+    std::error_code ec;
+    if (!job.traces.empty())
+        std::filesystem::create_directories(folder, ec);
+    for (const auto& [name, trace] : job.traces)
+        if (auto done = write_file_atomically(folder / name, write_trace_csv(*trace)); !done)
+            return done;
+    return write_file_atomically(path, write_job_json(job));
+}
+
+} // namespace
+
+Result<Job> unpack_job(const std::string& bytes, const std::string& file_name)
+{
+    zip_error_t e;
+    zip_error_init(&e);
+    zip_source_t* source = zip_source_buffer_create(bytes.data(), bytes.size(), 0, &e);
+    if (!source)
+        return zip_failure(file_name, e);
+    zip_t* archive = zip_open_from_source(source, ZIP_RDONLY, &e);
+    if (!archive) {
+        zip_source_free(source);
+        return zip_failure(file_name, e);
+    }
+    auto job = read_archive(archive, file_name);
+    zip_discard(archive);
+    zip_error_fini(&e);
+    return job;
+}
+
+Result<std::string> pack_job(const Job& job)
+{
+    zip_error_t e;
+    zip_error_init(&e);
+    zip_source_t* target = zip_source_buffer_create(nullptr, 0, 0, &e);
+    if (!target)
+        return zip_failure("", e);
+    zip_source_keep(target);
+    zip_t* archive = zip_open_from_source(target, ZIP_TRUNCATE, &e);
+    if (!archive) {
+        zip_source_free(target);
+        return zip_failure("", e);
+    }
+    std::vector<std::pair<std::string, std::string>> entries{{json_entry, write_job_json(job)}};
+    for (const auto& [name, trace] : job.traces)
+        entries.emplace_back(trace_folder + name, write_trace_csv(*trace));
+    bool good = true;
+    for (const auto& [name, text] : entries)
+        good = good && add_entry(archive, name, text);
+    if (!good || zip_close(archive) != 0) {
+        zip_discard(archive);
+        zip_source_free(target);
+        return Error{"the container cannot be written", "", "There may not be enough memory"};
+    }
+    zip_source_open(target);
+    zip_source_seek(target, 0, SEEK_END);
+    std::string out(static_cast<std::size_t>(zip_source_tell(target)), '\0');
+    zip_source_seek(target, 0, SEEK_SET);
+    zip_source_read(target, out.data(), out.size());
+    zip_source_close(target);
+    zip_source_free(target);
+    zip_error_fini(&e);
+    return out;
+}
+
+Result<Job> open_job(const std::filesystem::path& path)
+{
+    const auto bytes = read_file(path);
+    if (!bytes)
+        return bytes.error();
+    if (bytes->rfind("PK", 0) == 0)
+        return unpack_job(*bytes, path.string());
+    return open_plain(path, *bytes);
+}
+
+Result<std::monostate> save_job(const Job& job, const std::filesystem::path& path)
+{
+    if (path.extension() == ".json")
+        return save_plain(job, path);
+    const auto bytes = pack_job(job);
+    if (!bytes)
+        return bytes.error();
+    return write_file_atomically(path, *bytes);
+}
+
+} // namespace vernal

@@ -1,0 +1,46 @@
+#include "sample_csv.h"
+
+#include "core/job/why.h"
+#include "csv_trace.h"
+
+namespace vernal {
+namespace {
+
+// Column of a probe: its place, and its key behind it where a place has two.
+std::string column_name(const Variant& v, std::size_t i)
+{
+    for (std::size_t k = 0; k < i; ++k)
+        if (v.probes[k].place == v.probes[i].place)
+            return std::string(place_key(v.probes[i].place)) + "_" + v.probes[i].key;
+    return place_key(v.probes[i].place);
+}
+
+} // namespace
+
+SampleCsv::SampleCsv(const Variant& variant) : variant_(variant)
+{
+    text_ = "time";
+    for (std::size_t i = 0; i < variant.probes.size(); ++i)
+        text_ += "," + column_name(variant, i) + " [°C]";
+    text_ += ",air [°C],irradiance_plane [W/m²]";
+    for (const Output& o : variant.unit.outputs)
+        text_ += "," + o.key;
+    for (const Output& o : variant.unit.outputs)
+        text_ += "," + o.key + "_decided_by";
+    text_ += "\r\n";
+}
+
+void SampleCsv::add(const SampleRow& row)
+{
+    text_ += exact_text(row.time_s);
+    for (std::size_t i = 0; i < variant_.probes.size(); ++i)
+        text_ += "," + (row.inputs.readings[i].valid ? exact_text(row.inputs.readings[i].mk / 1000.0) : "");
+    text_ += "," + exact_text(row.air_c) + "," + exact_text(row.plane_w_m2);
+    for (std::size_t o = 0; o < variant_.unit.outputs.size(); ++o)
+        text_ += row.decisions[o].on ? ",1" : ",0";
+    for (std::size_t o = 0; o < variant_.unit.outputs.size(); ++o)
+        text_ += "," + decider_key(variant_.unit, row.decisions[o].tier, row.decisions[o].rule);
+    text_ += "\r\n";
+}
+
+} // namespace vernal
