@@ -232,7 +232,7 @@ void DayChart::draw_lanes(const Outcome& o)
 void DayChart::add_lane(const QVector<double>& t, const QVector<double>& on, const QColor& colour)
 {
     // Lanes count downwards: 0…−1, −1…−2.
-    const int lane = std::count_if(lanes_->graphs().begin(), lanes_->graphs().end(), [](QCPGraph* g) { return g->channelFillGraph() != nullptr; });
+    const int lane = static_cast<int>(lanes_->graphs().size()) / 2; // each has a floor and a bar
     QVector<double> top, bottom;
     for (double v : on) {
         bottom.append(-lane - 0.9);

@@ -11,8 +11,8 @@ namespace vernal {
 // and nothing can be forgotten.
 class EditCommand : public QUndoCommand {
 public:
-    EditCommand(Document& d, Job before, Job after, const QString& label, QString merge_key)
-        : QUndoCommand(label), document_(d), before_(std::move(before)), after_(std::move(after)), key_(std::move(merge_key)), at_ms_(QDateTime::currentMSecsSinceEpoch())
+    EditCommand(Document& owner, Job before, Job after, const QString& label, QString merge_key)
+        : QUndoCommand(label), document_(owner), before_(std::move(before)), after_(std::move(after)), key_(std::move(merge_key)), at_ms_(QDateTime::currentMSecsSinceEpoch())
     {
     }
     int id() const override { return 1; }

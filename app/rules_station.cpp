@@ -24,9 +24,9 @@ struct TextField {
             found = &s;
     }
     void text(const char*, const std::string&) {}
-    template <class... A> void number(A&&...) {}
-    template <class... A> void temperature(A&&...) {}
-    template <class... A> void difference(A&&...) {}
+    void number(const NumberField&, double) {}
+    void temperature(const NumberField&, Temperature) {}
+    void difference(const NumberField&, TempDiff) {}
 };
 
 std::string* text_field(Rule& r, const std::string& key)

@@ -11,24 +11,24 @@ namespace {
 Theme paper()
 {
     Theme t;
-    t.desk = 0xEFECE3;
-    t.surface = 0xFAF8F2;
-    t.card = 0xFFFFFF;
-    t.hairline = 0xD8D2C4;
-    t.ink = 0x20272B;
-    t.second_ink = 0x565F64;
-    t.accent = 0x2C6650;
-    t.accent_ground = 0xE2ECE5;
-    t.protect = 0x9E3B2A;
-    t.protect_ground = 0xF4E0DA;
-    t.start = 0x2A5D86;
-    t.start_ground = 0xE0EAF2;
-    t.caution = 0x8F5F00;
-    t.collector = 0xC05A14;
-    t.store_bottom = 0x1C6C87;
-    t.store_top = 0x5D4A86;
-    t.air = 0x8B9196;
-    t.sun = 0xE7C363;
+    t.desk = QColor(QRgb(0xEFECE3));
+    t.surface = QColor(QRgb(0xFAF8F2));
+    t.card = QColor(QRgb(0xFFFFFF));
+    t.hairline = QColor(QRgb(0xD8D2C4));
+    t.ink = QColor(QRgb(0x20272B));
+    t.second_ink = QColor(QRgb(0x565F64));
+    t.accent = QColor(QRgb(0x2C6650));
+    t.accent_ground = QColor(QRgb(0xE2ECE5));
+    t.protect = QColor(QRgb(0x9E3B2A));
+    t.protect_ground = QColor(QRgb(0xF4E0DA));
+    t.start = QColor(QRgb(0x2A5D86));
+    t.start_ground = QColor(QRgb(0xE0EAF2));
+    t.caution = QColor(QRgb(0x8F5F00));
+    t.collector = QColor(QRgb(0xC05A14));
+    t.store_bottom = QColor(QRgb(0x1C6C87));
+    t.store_top = QColor(QRgb(0x5D4A86));
+    t.air = QColor(QRgb(0x8B9196));
+    t.sun = QColor(QRgb(0xE7C363));
     return t;
 }
 
@@ -36,21 +36,21 @@ Theme glare()
 {
     Theme t = paper();
     t.glare = true;
-    t.desk = t.surface = t.card = 0xFFFFFF;
-    t.hairline = 0x000000;
-    t.ink = t.second_ink = 0x000000;
-    t.accent = 0x00402A;
-    t.accent_ground = 0xCFEBDD;
-    t.protect = 0x7A1405;
-    t.protect_ground = 0xFFD9D0;
-    t.start = 0x00335C;
-    t.start_ground = 0xD2E6F7;
-    t.caution = 0x5C3B00;
-    t.collector = 0xA03A00;
-    t.store_bottom = 0x00506B;
-    t.store_top = 0x3B2570;
-    t.air = 0x444444;
-    t.sun = 0xFFC400;
+    t.desk = t.surface = t.card = QColor(QRgb(0xFFFFFF));
+    t.hairline = QColor(QRgb(0x000000));
+    t.ink = t.second_ink = QColor(QRgb(0x000000));
+    t.accent = QColor(QRgb(0x00402A));
+    t.accent_ground = QColor(QRgb(0xCFEBDD));
+    t.protect = QColor(QRgb(0x7A1405));
+    t.protect_ground = QColor(QRgb(0xFFD9D0));
+    t.start = QColor(QRgb(0x00335C));
+    t.start_ground = QColor(QRgb(0xD2E6F7));
+    t.caution = QColor(QRgb(0x5C3B00));
+    t.collector = QColor(QRgb(0xA03A00));
+    t.store_bottom = QColor(QRgb(0x00506B));
+    t.store_top = QColor(QRgb(0x3B2570));
+    t.air = QColor(QRgb(0x444444));
+    t.sun = QColor(QRgb(0xFFC400));
     t.line_px = 2.8;
     return t;
 }

@@ -1,0 +1,54 @@
+// Takes the pictures in docs/screenshots from the demo job: shots FOLDER.
+#include "app/main_window.h"
+#include "app/theme.h"
+
+#include <QApplication>
+#include <QTest>
+
+using namespace vernal;
+
+namespace {
+
+bool settled(MainWindow& w)
+{
+    return QTest::qWaitFor([&] { return w.session().outcome() != nullptr; }, 10000);
+}
+
+void shot(MainWindow& w, const QString& file)
+{
+    QTest::qWait(400); // pictures are of a window at rest
+    w.grab().save(file);
+}
+
+} // namespace
+
+int main(int argc, char** argv)
+{
+    QApplication app(argc, argv);
+    if (argc < 2)
+        return 2;
+    load_fonts();
+    apply_theme(app, false);
+    const QString to = QString::fromLocal8Bit(argv[1]) + QLatin1Char('/');
+    const QString demo = QStringLiteral(VERNAL_SOURCE "/demo/cheese-room/job.json");
+    MainWindow w(Seams::usual(), {demo, QDir::tempPath() + QStringLiteral("/vernal-shots"), false});
+    w.show();
+    shot(w, to + "start.png");
+    if (!w.open(demo) || !settled(w))
+        return 1;
+    const char* names[] = {"loop", "probes", "rules", "days", "run"};
+    for (int i = 0; i < 5; ++i) {
+        w.show_station(i);
+        shot(w, to + names[i] + ".png");
+    }
+    w.show_station(2);
+    w.set_glare(true);
+    w.session().set_units({true, true});
+    shot(w, to + "rules-glare.png");
+    w.set_glare(false);
+    w.session().set_units({});
+    w.session().document().choose_day(3);
+    w.show_station(4);
+    shot(w, to + "replay.png");
+    return 0;
+}
