@@ -8,8 +8,9 @@
 namespace vernal {
 namespace {
 
-constexpr int lane_px = 22;
+constexpr int lane_px = 20;
 constexpr int left_px = 54, right_px = 14;
+constexpr int top_px = 4, axis_px = 24;
 
 QSharedPointer<QCPAxisTickerTime> clock_ticker()
 {
@@ -28,12 +29,11 @@ DayChart::DayChart(Session& session, bool zoom, QWidget* parent) : QCustomPlot(p
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("The day: temperatures and outputs over time"));
     plotLayout()->setRowSpacing(0);
-    axisRect()->setAutoMargins(QCP::msTop | QCP::msBottom);
-    axisRect()->setMargins(QMargins(left_px, 0, right_px, 0));
-    axisRect()->setMinimumMargins(QMargins(0, 6, 0, 4));
+    axisRect()->setAutoMargins(QCP::msNone);
+    axisRect()->setMargins(QMargins(left_px, top_px, right_px, 4));
     lanes_ = new QCPAxisRect(this);
-    lanes_->setAutoMargins(QCP::msBottom);
-    lanes_->setMargins(QMargins(left_px, 0, right_px, 0));
+    lanes_->setAutoMargins(QCP::msNone);
+    lanes_->setMargins(QMargins(left_px, 0, right_px, axis_px));
     plotLayout()->addElement(1, 0, lanes_);
     for (QCPAxisRect* r : {axisRect(), lanes_})
         for (QCPAxis* a : r->axes())
@@ -53,11 +53,16 @@ DayChart::DayChart(Session& session, bool zoom, QWidget* parent) : QCustomPlot(p
         lanes_->setRangeZoom(Qt::Horizontal);
     }
     legend->setVisible(true);
-    axisRect()->insetLayout()->setInsetAlignment(0, Qt::AlignTop | Qt::AlignLeft);
+    axisRect()->insetLayout()->take(legend);
+    plotLayout()->insertRow(0);
+    plotLayout()->addElement(0, 0, legend);
+    plotLayout()->setRowStretchFactor(0, 0.001);
+    plotLayout()->setRowStretchFactor(2, 0.001);
     legend->setFillOrder(QCPLegend::foColumnsFirst);
     legend->setWrap(8);
     legend->setBorderPen(Qt::NoPen);
-    legend->setMargins(QMargins(6, 0, 6, 0));
+    legend->setMargins(QMargins(left_px, 0, 6, 0));
+    legend->setRowSpacing(0);
     line_ = new QCPItemLine(this);
     time_ = new QCPItemText(this);
     for (QCPAbstractItem* item : {static_cast<QCPAbstractItem*>(line_), static_cast<QCPAbstractItem*>(time_)})
@@ -95,15 +100,14 @@ void DayChart::restyle()
     lanes_->axis(QCPAxis::atBottom)->grid()->setVisible(false);
     lanes_->axis(QCPAxis::atLeft)->setTickLabelColor(t.ink);
     lanes_->axis(QCPAxis::atLeft)->setTickLabelFont(text_font(13, true));
+    lanes_->axis(QCPAxis::atBottom)->setTickLabelFont(text_font(13));
     lanes_->axis(QCPAxis::atLeft)->setTicks(true);
     lanes_->axis(QCPAxis::atLeft)->setTickLength(0);
     legend->setFont(text_font(13));
     legend->setTextColor(t.ink);
-    QColor ground = t.card;
-    ground.setAlpha(200);
-    legend->setBrush(ground);
+    legend->setBrush(Qt::NoBrush);
     line_->setPen(QPen(t.ink, t.line_px));
-    time_->setFont(number_font(13, true));
+    time_->setFont(text_font(13, true));
     time_->setColor(t.card);
     time_->setBrush(t.ink);
     time_->setPadding(QMargins(6, 2, 6, 2));
@@ -128,6 +132,8 @@ DayChart::Signal DayChart::signal_of(const Probe& p) const
 
 void DayChart::show_outcome()
 {
+    if (!isVisible())
+        return; // drawn when it comes to light
     const auto& o = session_.outcome();
     clearGraphs();
     if (!o || o->size() == 0) {
@@ -225,8 +231,8 @@ void DayChart::draw_lanes(const Outcome& o)
     QCPAxis* y = lanes_->axis(QCPAxis::atLeft);
     y->setTicker(ticker);
     y->setRange(-lane, 0);
-    lanes_->setMinimumSize(10, lane * lane_px + 26);
-    lanes_->setMaximumSize(QWIDGETSIZE_MAX, lane * lane_px + 26);
+    lanes_->setMinimumSize(10, lane * lane_px);
+    lanes_->setMaximumSize(QWIDGETSIZE_MAX, lane * lane_px);
 }
 
 void DayChart::add_lane(const QVector<double>& t, const QVector<double>& on, const QColor& colour)
@@ -254,17 +260,23 @@ void DayChart::add_lane(const QVector<double>& t, const QVector<double>& on, con
 void DayChart::show_cursor()
 {
     const double x = session_.cursor_s() + (session_.outcome() ? session_.outcome()->start_s() : 0);
-    line_->start->setTypeX(QCPItemPosition::ptPlotCoords);
-    line_->start->setTypeY(QCPItemPosition::ptAbsolute);
-    line_->end->setTypeX(QCPItemPosition::ptPlotCoords);
-    line_->end->setTypeY(QCPItemPosition::ptAbsolute);
-    time_->position->setTypeX(QCPItemPosition::ptPlotCoords);
-    time_->position->setTypeY(QCPItemPosition::ptAbsolute);
-    line_->start->setCoords(x, axisRect()->top());
-    line_->end->setCoords(x, lanes_->bottom());
-    time_->position->setCoords(x, axisRect()->top());
+    for (QCPItemPosition* p : {line_->start, line_->end, time_->position}) {
+        p->setTypeX(QCPItemPosition::ptPlotCoords);
+        p->setTypeY(QCPItemPosition::ptAxisRectRatio);
+        p->setAxisRect(p == line_->start ? axisRect() : lanes_);
+        p->setAxes(axisRect()->axis(QCPAxis::atBottom), axisRect()->axis(QCPAxis::atLeft));
+        p->setCoords(x, p == line_->start ? 0 : 1);
+    }
     time_->setText(qs(clock_text(x)));
+    if (!isVisible())
+        return;
     replot(QCustomPlot::rpQueuedReplot);
+}
+
+void DayChart::showEvent(QShowEvent* e)
+{
+    QCustomPlot::showEvent(e);
+    show_outcome();
 }
 
 void DayChart::paintEvent(QPaintEvent* e)

@@ -65,12 +65,18 @@ QIcon day_picture(const Job& job, const Day& day)
     map.fill(theme().surface);
     QPainter p(&map);
     p.setRenderHint(QPainter::Antialiasing);
+    const auto icon = [&] { // a chosen day is not tinted
+        p.end();
+        QIcon out(map);
+        out.addPixmap(map, QIcon::Selected);
+        return out;
+    };
     if (day.kind == DayKind::recorded) {
         if (const auto it = job.traces.find(day.trace); it != job.traces.end())
             for (const TraceColumn& c : it->second->columns)
                 if (c.quantity == Quantity::temperature)
                     paint_curve(p, c.values, 0, 90, c.name == "collector" ? theme().collector : theme().store_bottom, false);
-        return map;
+        return icon();
     }
     const SkyDay sky = generate(day.sky, job.site.place);
     std::vector<double> sun, air;
@@ -80,7 +86,7 @@ QIcon day_picture(const Job& job, const Day& day)
     }
     paint_curve(p, sun, 0, 1100, theme().sun, true);
     paint_curve(p, air, -20, 40, theme().second_ink, false);
-    return map;
+    return icon();
 }
 
 DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), session_(session)

@@ -34,9 +34,15 @@ int FlowLayout::arrange(const QRect& r, bool place) const
                 item->setGeometry(rect.translated(0, (line - rect.height()) / 2));
         row.clear();
     };
-    for (QLayoutItem* i : items_) {
+    const auto is_attached = [](const QLayoutItem* i) { return i->widget() && i->widget()->property("attached").toBool(); };
+    for (qsizetype k = 0; k < items_.size(); ++k) {
+        QLayoutItem* i = items_[k];
         const QSize s = i->sizeHint();
-        if (x > r.x() && x + s.width() > r.right() + 1) {
+        const bool attached = is_attached(i);
+        const int tail = k + 1 < items_.size() && is_attached(items_[k + 1]) ? items_[k + 1]->sizeHint().width() : 0;
+        if (attached)
+            x -= gap_x_;
+        if (x > r.x() && !attached && x + s.width() + tail > r.right() + 1) {
             end_row();
             x = r.x();
             y += line + gap_y_;

@@ -1,4 +1,5 @@
-// Lays widgets out like words in a paragraph.
+// Lays widgets out like words in a paragraph. A widget with the property
+// "attached" (punctuation) sticks to the one before it.
 #pragma once
 
 #include <QLayout>

@@ -17,7 +17,6 @@ QLabel* heading(const QString& text, const char* style)
 {
     auto* label = new QLabel(text);
     label->setObjectName(QString::fromLatin1(style));
-    label->setWordWrap(true);
     return label;
 }
 

@@ -71,6 +71,7 @@ std::vector<NumberEdit*> add_rows(QGridLayout& grid, Session& session, const QSt
         auto* label = new QLabel(QString::fromUtf8(field.label));
         label->setToolTip(QString::fromUtf8(field.typical));
         label->setBuddy(edit);
+        label->setWordWrap(true);
         const int row = grid.rowCount();
         grid.addWidget(label, row, 0);
         grid.addWidget(edit, row, 1, Qt::AlignRight);

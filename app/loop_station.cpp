@@ -66,7 +66,7 @@ LoopStation::LoopStation(Session& session, QWidget* parent) : QWidget(parent), s
     auto* scroll = new QScrollArea;
     scroll->setWidget(panel);
     scroll->setWidgetResizable(true);
-    scroll->setFixedWidth(292);
+    scroll->setFixedWidth(300);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto* box = new QHBoxLayout(this);
     box->setContentsMargins(14, 10, 10, 8);

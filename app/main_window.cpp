@@ -89,7 +89,7 @@ void MainWindow::make_actions()
 {
     QUndoStack& stack = session_.document().undo_stack();
     action(tr("Open a job …"), QKeySequence::Open, [this] { open({}); });
-    action(tr("Save"), QKeySequence::Save, [this] { save(); });
+    save_ = action(tr("Save"), QKeySequence::Save, [this] { save(); });
     action(tr("Save as …"), QKeySequence::SaveAs, [this] { save_as(); });
     action(tr("First page"), QKeySequence::New, [this] { show_start(); });
     undo_ = action(tr("Undo"), QKeySequence::Undo, [&stack] { stack.undo(); });
@@ -181,7 +181,7 @@ QWidget* MainWindow::make_work()
     auto* all = new QVBoxLayout(work);
     all->setContentsMargins(0, 0, 0, 0);
     all->setSpacing(0);
-    auto* top = new TopBar(session_, {undo_, redo_, glare_});
+    auto* top = new TopBar(session_, {save_, undo_, redo_, glare_});
     connect(top, &TopBar::palette_wanted, this, &MainWindow::open_palette);
     all->addWidget(top);
     auto* middle = new QHBoxLayout;

@@ -72,7 +72,7 @@ private:
     QList<QPushButton*> rail_;
     QList<QLabel*> marks_;
     QList<QAction*> all_actions_;
-    QAction *undo_ = nullptr, *redo_ = nullptr, *glare_ = nullptr;
+    QAction *save_ = nullptr, *undo_ = nullptr, *redo_ = nullptr, *glare_ = nullptr;
     Strip* strip_ = nullptr;
     LoopStation* loop_ = nullptr;
     DaysStation* days_ = nullptr;

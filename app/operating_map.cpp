@@ -67,7 +67,7 @@ std::optional<OperatingMap::Probes> OperatingMap::probes() const
     return std::nullopt;
 }
 
-QRectF OperatingMap::area() const { return QRectF(rect()).adjusted(58, 8, -10, -44); }
+QRectF OperatingMap::area() const { return QRectF(rect()).adjusted(58, 8, -18, -44); }
 
 QPointF OperatingMap::at(double store_c, double collector_c) const
 {
@@ -164,21 +164,25 @@ void OperatingMap::paint_axes(QPainter& p) const
     const Units& u = session_.units();
     const QRectF a = area();
     p.setFont(number_font(13));
-    const double y_step = plain_ ? 20 : 10;
-    for (double y = std::ceil(low_y() / y_step) * y_step; y <= high_y(); y += y_step) {
+    // Round figures in the shown unit.
+    const Quantity up = plain_ ? Quantity::temperature : Quantity::difference;
+    const double y_step = plain_ || u.fahrenheit ? 20 : 10;
+    for (double shown = std::ceil(to_display(low_y(), up, u) / y_step) * y_step; from_display(shown, up, u) <= high_y(); shown += y_step) {
+        const double y = from_display(shown, up, u);
         const double py = a.bottom() - (y - low_y()) / (high_y() - low_y()) * a.height();
-        p.setPen(QPen(y == 0 ? t.second_ink : t.hairline, 1));
+        p.setPen(QPen(shown == 0 ? t.second_ink : t.hairline, 1));
         p.drawLine(QPointF(a.left(), py), QPointF(a.right(), py));
         p.setPen(t.second_ink);
-        const double shown = to_display(y, plain_ ? Quantity::temperature : Quantity::difference, u);
         p.drawText(QRectF(0, py - 9, a.left() - 6, 18), Qt::AlignRight | Qt::AlignVCenter, QString::number(shown, 'f', 0).replace('-', QStringLiteral("−")));
     }
-    for (double x = lowest_store_c; x <= highest_store_c; x += 20) {
+    const double x_step = u.fahrenheit ? 40 : 20;
+    for (double shown = std::ceil(to_display(lowest_store_c, Quantity::temperature, u) / x_step) * x_step; from_display(shown, Quantity::temperature, u) <= highest_store_c; shown += x_step) {
+        const double x = from_display(shown, Quantity::temperature, u);
         const QPointF px = at(x, x);
         p.setPen(QPen(t.hairline, 1));
         p.drawLine(QPointF(px.x(), a.top()), QPointF(px.x(), a.bottom()));
         p.setPen(t.second_ink);
-        p.drawText(QRectF(px.x() - 30, a.bottom() + 3, 60, 18), Qt::AlignCenter, QString::number(to_display(x, Quantity::temperature, u), 'f', 0));
+        p.drawText(QRectF(px.x() - 30, a.bottom() + 3, 60, 18), Qt::AlignCenter, QString::number(shown, 'f', 0));
     }
     p.setFont(text_font(13));
     const auto pr = probes();

@@ -106,7 +106,7 @@ void RuleCard::build()
         else
             add_number(*line, key);
         if (const QString rest = w.mid(close + 1); !rest.isEmpty())
-            add_word(*line, rest);
+            add_word(*line, rest, true);
     }
     sentence->setEnabled(rule().enabled);
     box->addWidget(sentence);
@@ -117,9 +117,10 @@ void RuleCard::build()
     }
 }
 
-void RuleCard::add_word(QLayout& line, const QString& word)
+void RuleCard::add_word(QLayout& line, const QString& word, bool attached)
 {
     auto* label = new QLabel(word);
+    label->setProperty("attached", attached);
     label->setMinimumHeight(30);
     line.addWidget(label);
 }
@@ -179,9 +180,11 @@ RulesStation::RulesStation(Session& session, QWidget* parent) : QWidget(parent),
     auto* left = new QVBoxLayout;
     auto* title = new QHBoxLayout;
     title->addWidget(heading(tr("Rules"), "h1"));
-    auto* order = new QLabel(tr("the higher one wins"));
+    auto* order = new QLabel(tr("the higher wins"));
     order->setObjectName("second");
     title->addWidget(order, 1);
+    outputs_ = new QVBoxLayout;
+    title->addLayout(outputs_);
     left->addLayout(title);
     auto* inside = new QWidget;
     cards_ = new QVBoxLayout(inside);
@@ -236,8 +239,9 @@ void RulesStation::refresh()
     if (shape != shape_) {
         shape_ = shape;
         clear_layout(cards_);
+        clear_layout(outputs_);
         shown_.clear();
-        cards_->addWidget(outputs_row());
+        outputs_->addWidget(outputs_row());
         for (std::size_t i = 0; i < v.unit.rules.size(); ++i) {
             shown_.push_back(new RuleCard(session_, i));
             cards_->addWidget(shown_.back());
@@ -257,14 +261,13 @@ void RulesStation::rebuild()
 
 QWidget* RulesStation::outputs_row()
 {
-    auto* frame = new QFrame;
-    frame->setObjectName("card");
+    auto* frame = new QWidget;
     auto* box = new QVBoxLayout(frame);
-    box->setContentsMargins(12, 6, 6, 6);
+    box->setContentsMargins(0, 0, 8, 0);
     const auto& outputs = session_.document().variant().unit.outputs;
     for (std::size_t i = 0; i < outputs.size(); ++i) {
         auto* row = new QHBoxLayout;
-        row->addWidget(new QLabel(QStringLiteral("<b>%1</b>  %2").arg(qs(outputs[i].key), qs(outputs[i].name))), 1);
+        row->addWidget(new QLabel(QStringLiteral("<b>%1</b>").arg(qs(outputs[i].key))), 1);
         auto* group = new QButtonGroup(frame);
         for (const auto& [name, mode] : {std::pair("OFF", Mode::off), std::pair("AUTO", Mode::automatic), std::pair("ON", Mode::on)}) {
             auto* b = new QPushButton(QString::fromLatin1(name));

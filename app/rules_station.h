@@ -19,7 +19,7 @@ public:
     void refresh(); // numbers from the document
 private:
     void build();
-    void add_word(QLayout& line, const QString& word);
+    void add_word(QLayout& line, const QString& word, bool attached = false);
     void add_number(QLayout& line, const std::string& key);
     void add_probe(QLayout& line, const std::string& key);
     QWidget* head();
@@ -40,7 +40,7 @@ private:
     QWidget* outputs_row();
     QWidget* add_button();
     Session& session_;
-    QVBoxLayout* cards_;
+    QVBoxLayout *cards_, *outputs_;
     OperatingMap* map_;
     std::vector<RuleCard*> shown_;
     QString shape_; // kinds, switches, probes of the cards now shown

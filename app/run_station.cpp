@@ -42,7 +42,7 @@ RunStation::RunStation(Session& session, QWidget* parent) : QWidget(parent), ses
 {
     auto* head = new QHBoxLayout;
     head->addWidget(heading(tr("Run"), "h1"));
-    auto* hint = new QLabel(tr("wheel to zoom, drag to move, click to ask why"));
+    auto* hint = new QLabel(tr("wheel zooms, drag moves, click asks why"));
     hint->setObjectName("second");
     head->addWidget(hint, 1);
     auto* whole = new QPushButton(tr("Whole day"));
@@ -67,7 +67,8 @@ RunStation::RunStation(Session& session, QWidget* parent) : QWidget(parent), ses
     at_ = new QLabel;
     at_->setWordWrap(true);
     auto* right = new QVBoxLayout;
-    right->addWidget(heading(tr("Figures")));
+    table_title_ = heading(tr("Figures"));
+    right->addWidget(table_title_);
     right->addWidget(table_, 1);
     right->addWidget(heading(tr("Readings at the cursor")));
     right->addWidget(at_);
@@ -98,6 +99,7 @@ void RunStation::show_figures()
     if (!o)
         return;
     table_->clear();
+    table_title_->setText(o->is_replay() ? tr("Where the log and the rules differ") : tr("Figures"));
     if (o->is_replay())
         return show_disagreements(*o);
     const bool two = o->kept_figures.has_value();

@@ -22,6 +22,7 @@ private:
     QTableWidget* table_;
     QLabel* why_;
     QLabel* at_;
+    QLabel* table_title_;
 };
 
 } // namespace vernal

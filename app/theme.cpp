@@ -60,7 +60,7 @@ Theme current = paper();
 QString sheet(const Theme& t)
 {
     QString s = QStringLiteral(R"(
-* { font-family: "B612"; font-size: 13px; color: @ink; }
+* { font-family: "Vernal Text"; font-size: 13px; color: @ink; }
 QMainWindow, QWidget#desk { background: @desk; }
 QWidget#surface, QScrollArea#surface, QWidget#surface > QWidget { background: @surface; }
 QScrollArea { border: none; background: transparent; }
@@ -76,13 +76,13 @@ QLabel#h2 { font-size: 14px; font-weight: bold; }
 QLabel#second { color: @second; }
 QLabel#good { color: @accent; font-weight: bold; }
 QLabel#bad { color: @protect; font-weight: bold; }
-QPushButton, QToolButton { background: @card; border: 1px solid @line; border-radius: 5px; padding: 5px 12px; min-height: 22px; }
+QPushButton, QToolButton { background: @card; border: 1px solid @line; border-radius: 5px; padding: 5px 10px; min-height: 22px; }
 QPushButton:hover, QToolButton:hover { border-color: @accent; }
 QPushButton:focus, QToolButton:focus, QLineEdit:focus, QComboBox:focus { border: 2px solid @accent; }
 QPushButton:checked, QToolButton:checked { background: @accentground; border: 1px solid @accent; color: @accent; font-weight: bold; }
 QPushButton:disabled, QToolButton:disabled { color: @air; }
 QPushButton#act { background: @accentground; border: 1px solid @accent; color: @accent; font-weight: bold; }
-QPushButton#pill { border-radius: 17px; padding: 5px 16px; }
+QPushButton#pill { border-radius: 17px; padding: 5px 14px; }
 QPushButton#quiet, QToolButton#quiet { background: transparent; border: 1px solid transparent; }
 QPushButton#quiet:hover, QToolButton#quiet:hover { border-color: @line; }
 QPushButton#quiet:checked { background: @accentground; border-color: @accent; color: @accent; font-weight: bold; }
@@ -91,14 +91,20 @@ QPushButton#rail { background: transparent; border: none; border-left: 4px solid
 QPushButton#rail:checked { background: @accentground; border-left: 4px solid @accent; color: @accent; }
 QPushButton#rail:focus { border: 2px solid @accent; padding: 13px 2px 13px 14px; }
 QPushButton::menu-indicator { image: none; }
-QLineEdit { background: @surface; border: 1px solid @line; border-radius: 4px; padding: 3px 7px; min-height: 24px; font-family: "B612 Mono"; font-weight: bold; selection-background-color: @accent; selection-color: white; }
-QLineEdit#words { font-family: "B612"; font-weight: normal; }
+QLineEdit { background: @surface; border: 1px solid @line; border-radius: 4px; padding: 3px 7px; min-height: 24px; font-family: "Vernal Figures"; font-weight: bold; selection-background-color: @accent; selection-color: white; }
+QLineEdit#words { font-family: "Vernal Text"; font-weight: normal; }
 QLineEdit[wrong="true"] { border: 2px solid @protect; background: @protectground; }
 QComboBox { background: @surface; border: 1px solid @line; border-radius: 4px; padding: 3px 7px; min-height: 26px; }
+QComboBox::drop-down { border: none; width: 20px; }
+QComboBox::down-arrow { image: url(:/icons/down.xpm); width: 11px; height: 7px; }
+QDateEdit, QSpinBox { background: @surface; border: 1px solid @line; border-radius: 4px; padding: 3px 7px; }
 QComboBox QAbstractItemView { background: @card; selection-background-color: @accentground; selection-color: @ink; outline: none; }
 QListWidget, QTableWidget, QTreeWidget { background: @card; border: 1px solid @line; border-radius: 5px; outline: none; }
 QListWidget::item { padding: 7px; border-bottom: 1px solid @line; }
 QListWidget::item:selected { background: @accentground; color: @ink; border-left: 3px solid @accent; }
+QHeaderView::section { background: @surface; border: none; border-bottom: 1px solid @line; padding: 5px; color: @second; }
+QSplitter::handle { background: @line; }
+QSplitter::handle:vertical { height: 1px; }
 QTabBar::tab { padding: 8px 14px; border: none; border-bottom: 3px solid transparent; }
 QTabBar::tab:selected { border-bottom: 3px solid @accent; font-weight: bold; }
 QMenu { background: @card; border: 1px solid @line; } QMenu::item { padding: 7px 22px; } QMenu::item:selected { background: @accentground; }
@@ -146,7 +152,7 @@ void apply_theme(QApplication& app, bool is_glare)
     app.setStyleSheet(sheet(current));
 }
 
-QFont text_font(double px, bool bold) { return font("B612", px, bold); }
-QFont number_font(double px, bool bold) { return font("B612 Mono", px, bold); }
+QFont text_font(double px, bool bold) { return font("Vernal Text", px, bold); }
+QFont number_font(double px, bool bold) { return font("Vernal Figures", px, bold); }
 
 } // namespace vernal

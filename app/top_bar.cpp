@@ -88,8 +88,7 @@ void TopBar::refresh()
     Document& d = session_.document();
     title_->setText(qs(d.job().title) + (d.unsaved() ? QStringLiteral(" •") : QString()));
     title_->setToolTip(d.unsaved() ? tr("Changed since it was saved") : QString());
-    const Arrangement* a = find_arrangement(d.variant().loop.arrangement);
-    site_->setText(qs(d.job().site.name) + (a ? QStringLiteral(" · ") + QString::fromUtf8(a->title) : QString()));
+    site_->setText(qs(d.job().site.name));
     clear_layout(variants_);
     for (std::size_t i = 0; i < d.job().variants.size(); ++i) {
         auto* b = new QPushButton(qs(d.job().variants[i].name));

@@ -129,6 +129,9 @@ Column column_from(const std::string& header)
         c.kelvin = true;
     if (c.fahrenheit || c.kelvin || unit == "°C" || unit == "C" || unit == "degC")
         c.column.quantity = Quantity::temperature;
+    for (const char* usual : {"collector", "tank_bottom", "tank_middle", "tank_top", "return_pipe", "supply_pipe", "air", "temperature"})
+        if (unit.empty() && c.column.name == usual)
+            c.column.quantity = Quantity::temperature; // °C where the header does not say
     if (unit.rfind("W/m", 0) == 0)
         c.column.quantity = Quantity::irradiance;
     return c;

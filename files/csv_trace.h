@@ -5,7 +5,7 @@
 
 namespace vernal {
 
-// Reads a log. The header names the columns, "time" first among equals, units in
+// Reads a log. Temperatures are °C unless the header says °F or K. The header names the columns, "time" first among equals, units in
 // brackets: time,collector [°C],tank_bottom [°C],P1. Tolerated: comma, semicolon
 // or tab; decimal comma; byte order mark; CRLF; °F; K; quoted cells; empty cells;
 // duplicate times (the last wins, with a note); time in seconds or ISO 8601.

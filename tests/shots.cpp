@@ -41,7 +41,10 @@ int main(int argc, char** argv)
         w.show_station(i);
         shot(w, to + names[i] + ".png");
     }
+    w.session().document().choose_variant(0);
     w.show_station(2);
+    shot(w, to + "findings.png");
+    w.session().document().choose_variant(1);
     w.set_glare(true);
     w.session().set_units({true, true});
     shot(w, to + "rules-glare.png");

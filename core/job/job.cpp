@@ -38,13 +38,19 @@ Series series(const Trace& t, const char* column)
     return s;
 }
 
-// Seconds after midnight at which the trace's time 0 stands.
-double start_of_day_s(const Trace& t)
+// Seconds after this day's midnight at which the trace's time 0 stands. A trace
+// of many days gives the day of the same date; one that does not hold the date
+// is laid over the day by its clock.
+double start_of_trace_s(const Trace& t, const SkySpec& day)
 {
     if (t.start.size() < 19)
         return 0;
     const auto two = [&](std::size_t at) { return (t.start[at] - '0') * 10 + (t.start[at + 1] - '0'); };
-    return two(11) * 3600.0 + two(14) * 60.0 + two(17);
+    const double clock_s = two(11) * 3600.0 + two(14) * 60.0 + two(17);
+    const int year = two(0) * 100 + two(2);
+    const double later_s = 86400.0 * (day_of_year(year, day.month, day.day) - day_of_year(year, two(5), two(8)));
+    const bool holds = later_s >= 0 && later_s < t.time_s.back() + clock_s;
+    return clock_s - (holds ? later_s : 0.0);
 }
 
 } // namespace
@@ -129,8 +135,8 @@ Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& 
         s.probes.push_back({p.place, p.lag_s, p.placement});
     SkyDay sky = generate(day.sky, job.site.place);
     if (const auto it = job.traces.find(day.trace); it != job.traces.end()) {
-        const double offset = start_of_day_s(*it->second);
-        Series air = series(*it->second, "air"), sun = series(*it->second, "irradiance");
+        const double offset = start_of_trace_s(*it->second, day.sky);
+        Series air = series(*it->second, it->second->find("air") ? "air" : "temperature"), sun = series(*it->second, "irradiance");
         for (Series* x : {&air, &sun})
             for (double& t : x->time_s)
                 t += offset;

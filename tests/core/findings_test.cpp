@@ -1,0 +1,123 @@
+#include "core/job/findings.h"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+
+using namespace vernal;
+
+namespace {
+
+template <class R>
+R& rule_of(Variant& v)
+{
+    for (Rule& r : v.unit.rules)
+        if (R* body = std::get_if<R>(&r.body))
+            return *body;
+    throw std::logic_error("no such rule");
+}
+
+template <class R>
+void drop(Variant& v)
+{
+    std::erase_if(v.unit.rules, [](const Rule& r) { return std::holds_alternative<R>(r.body); });
+}
+
+Figures hot()
+{
+    Figures f;
+    f.pumps.resize(1);
+    f.highest_collector_c = 140;
+    f.highest_store_c = 71;
+    f.freezing_s = 600;
+    f.coldest_wet_c = -3;
+    f.pumps[0].starts = 30;
+    f.pumps[0].shortest_run_s = 20;
+    return f;
+}
+
+struct Case {
+    const char* kind;
+    std::function<void(Variant&)> break_it;
+    bool needs_figures = false;
+};
+
+const std::vector<Case>& cases()
+{
+    static const std::vector<Case> all{
+        {"off_not_below_on", [](Variant& v) { rule_of<Differential>(v).off = TempDiff::kelvin(9); }},
+        {"hysteresis_not_positive", [](Variant& v) { rule_of<StoreLimit>(v).hysteresis = TempDiff::kelvin(0); }},
+        {"rule_out_of_action", [](Variant& v) { rule_of<Differential>(v).store = "S9"; }},
+        {"switch_left", [](Variant& v) { v.unit.outputs[0].mode = Mode::on; }},
+        {"no_collecting_rule", [](Variant& v) { drop<Differential>(v); }},
+        {"limit_too_low", [](Variant& v) { rule_of<StoreLimit>(v).limit = Temperature::fahrenheit(60); }},
+        {"limit_never_acts", [](Variant& v) { rule_of<StoreLimit>(v).limit = Temperature::celsius(170); }},
+        {"no_store_limit", [](Variant& v) { drop<StoreLimit>(v); }},
+        {"no_cut_out", [](Variant& v) { drop<CutOut>(v); }},
+        {"too_cool_against_legionella", [](Variant& v) { rule_of<StoreLimit>(v).limit = Temperature::celsius(52); }},
+        {"narrow_band", [](Variant& v) { rule_of<Differential>(v).off = TempDiff::kelvin(7); }},
+        {"stops_below_zero", [](Variant& v) { rule_of<Differential>(v).off = TempDiff::kelvin(-2); }},
+        {"glycol_too_weak", [](Variant& v) { v.loop.glycol_fraction = 0.1; }},
+        {"freezes_today", [](Variant&) {}, true},
+        {"many_starts_today", [](Variant&) {}, true},
+        {"scald", [](Variant&) {}, true},
+        {"stagnates", [](Variant&) {}, true},
+    };
+    return all;
+}
+
+bool has(const std::vector<Finding>& all, const std::string& kind)
+{
+    return std::any_of(all.begin(), all.end(), [&](const Finding& f) { return f.kind == kind; });
+}
+
+TEST(Findings, every_kind_has_a_case)
+{
+    ASSERT_EQ(cases().size(), finding_kinds().size());
+    for (std::size_t i = 0; i < cases().size(); ++i)
+        EXPECT_STREQ(cases()[i].kind, finding_kinds()[i].key);
+}
+
+class Each : public testing::TestWithParam<std::size_t> {};
+TEST_P(Each, speaks_when_it_should_and_is_silent_otherwise)
+{
+    const Case& c = cases()[GetParam()];
+    const Job job = new_job("glycol-coil");
+    Variant v = job.variants[0];
+    EXPECT_FALSE(has(findings({job, v, nullptr, {}}), c.kind));
+    c.break_it(v);
+    const Figures f = hot();
+    const auto found = findings({job, v, c.needs_figures ? &f : nullptr, {}});
+    ASSERT_TRUE(has(found, c.kind));
+    const Finding& finding = *std::find_if(found.begin(), found.end(), [&](const Finding& x) { return std::string(x.kind) == c.kind; });
+    EXPECT_FALSE(finding.title.empty());
+    EXPECT_FALSE(finding.reason.empty());
+    if (!finding.remedy || c.needs_figures)
+        return;
+    Variant mended = v;
+    finding.remedy->apply(mended);
+    EXPECT_FALSE(has(findings({job, mended, nullptr, {}}), c.kind)) << "the remedy must cure it";
+}
+INSTANTIATE_TEST_SUITE_P(All, Each, testing::Range<std::size_t>(0, 17));
+
+TEST(Findings, most_serious_first)
+{
+    const Job job = new_job("glycol-coil");
+    Variant v = job.variants[0];
+    v.unit.outputs[0].mode = Mode::on;
+    const Figures f = hot();
+    const auto all = findings({job, v, &f, {}});
+    EXPECT_TRUE(std::is_sorted(all.begin(), all.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; }));
+    EXPECT_EQ(all.front().severity, Severity::serious);
+}
+
+TEST(Findings, a_fahrenheit_slip_is_recognised)
+{
+    const Job job = new_job("glycol-coil");
+    Variant v = job.variants[0];
+    rule_of<StoreLimit>(v).limit = Temperature::fahrenheit(60); // 15.6 °C (field practice)
+    const auto all = findings({job, v, nullptr, {}});
+    EXPECT_EQ(all.front().remedy->label, "Try: 60.0 °C");
+}
+
+} // namespace

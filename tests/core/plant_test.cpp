@@ -1,0 +1,214 @@
+#include "core/plant/integrator.h"
+
+#include <Eigen/Dense>
+#include <gtest/gtest.h>
+#include <rapidcheck/gtest.h>
+
+#include <cmath>
+
+using namespace vernal;
+
+namespace {
+
+Loop loop_of(const char* arrangement)
+{
+    Loop l;
+    l.arrangement = arrangement;
+    return l;
+}
+
+// The general sparse solver against Eigen's dense one, on random patterns whose diagonal dominates.
+RC_GTEST_PROP(SparseLu, solves_as_a_dense_solver_does, ())
+{
+    const auto n = static_cast<std::size_t>(*rc::gen::inRange(1, 30));
+    std::vector<std::pair<int, int>> entries;
+    for (int k = *rc::gen::inRange(0, 90); k-- > 0;)
+        entries.emplace_back(*rc::gen::inRange(0, static_cast<int>(n)), *rc::gen::inRange(0, static_cast<int>(n)));
+    const SparsePattern pattern(n, entries);
+    std::vector<double> values(pattern.entries(), 0.0);
+    Eigen::MatrixXd dense = Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(n), static_cast<Eigen::Index>(n));
+    for (std::size_t r = 0; r < n; ++r)
+        for (int e = pattern.row_start()[r]; e < pattern.row_start()[r + 1]; ++e) {
+            const int c = pattern.columns()[static_cast<std::size_t>(e)];
+            const double v = c == static_cast<int>(r) ? 100.0 : *rc::gen::inRange(-100, 101) / 100.0;
+            values[static_cast<std::size_t>(e)] = v;
+            dense(static_cast<Eigen::Index>(r), c) = v;
+        }
+    Eigen::VectorXd b = Eigen::VectorXd::LinSpaced(static_cast<Eigen::Index>(n), -3, 5);
+    SparseLu lu;
+    lu.factor(pattern, values.data());
+    std::vector<double> x(n);
+    lu.solve(pattern, b.data(), x.data());
+    const Eigen::VectorXd expected = dense.partialPivLu().solve(b);
+    for (std::size_t i = 0; i < n; ++i)
+        RC_ASSERT(std::fabs(x[i] - expected[static_cast<Eigen::Index>(i)]) < 1e-10);
+}
+
+// Stagnation is where q = G η0 − a1 Δ − a2 Δ² is zero: published parameter sets,
+// values computed from the formula (field handbook): 169.5, 268.7 and 90 °C.
+struct Stagnation {
+    double eta0, a1, a2, temp_c;
+};
+class Stagnates : public testing::TestWithParam<Stagnation> {};
+TEST_P(Stagnates, at_the_zero_of_the_efficiency)
+{
+    Loop l = loop_of("glycol-coil");
+    l.collector.eta0 = GetParam().eta0;
+    l.collector.a1_w_m2k = GetParam().a1;
+    l.collector.a2_w_m2k2 = GetParam().a2;
+    l.collector.sky_exchange = 0;
+    const Network net(l, {});
+    Integrator integrator(net);
+    auto t = net.start(20, 30);
+    const Surroundings sun{30, 1000, 0};
+    for (int i = 0; i < 2000; ++i)
+        t = *integrator.attempt(t, {}, sun, sun, 60).next;
+    EXPECT_NEAR(t[net.node_of(ProbePlace::collector)], GetParam().temp_c, 0.06);
+}
+INSTANTIATE_TEST_SUITE_P(Handbook, Stagnates, testing::Values(Stagnation{0.78, 3.5, 0.015, 169.5}, Stagnation{0.70, 1.5, 0.006, 268.7}, Stagnation{0.90, 15, 0, 90}));
+
+TEST(Network, a_clear_night_takes_the_absorber_a_few_kelvin_below_the_air)
+{
+    const Network net(loop_of("glycol-coil"), {});
+    Integrator integrator(net);
+    auto t = net.start(20, 5);
+    const Surroundings night{5, 0, 100};
+    for (int i = 0; i < 600; ++i)
+        t = *integrator.attempt(t, {}, night, night, 60).next;
+    const double below = 5 - t[net.node_of(ProbePlace::collector)];
+    EXPECT_GT(below, 1);
+    EXPECT_LT(below, 6);
+}
+
+// Steady flow through a collector: outlet by the ISO 9806 form with mean temperature.
+TEST(Network, steady_gain_follows_the_efficiency_form)
+{
+    Loop l = loop_of("direct");
+    l.collector.a2_w_m2k2 = 0;
+    l.collector.sky_exchange = 0;
+    l.supply.loss_w_mk = l.back.loss_w_mk = 0;
+    l.tank.volume_m3 = 50;
+    const Network net(l, {});
+    Integrator integrator(net);
+    auto t = net.start(30, 30);
+    const Flows flows{net.ring_rate_w_k(l.pump.flow_m3_s), 0, 10};
+    const Surroundings sun{20, 700, 0};
+    for (int i = 0; i < 400; ++i)
+        t = *integrator.attempt(t, flows, sun, sun, 10).next;
+    integrator.attempt(t, flows, sun, sun, 1);
+    const HeatFlows q = integrator.heat();
+    const double outlet = t[net.node_of(ProbePlace::collector)], rise = (q.absorbed - q.collector_loss) / flows.ring_w_k;
+    const double mean = outlet - rise / 2;
+    const double expected = l.collector.area_m2 * (l.collector.eta0 * 700 - l.collector.a1_w_m2k * (mean - 20));
+    EXPECT_NEAR(q.absorbed - q.collector_loss, expected, 0.01 * expected);
+}
+
+TEST(Network, the_cold_slug_stands_in_the_pipe_and_arrives_after_a_while)
+{
+    const Loop l = loop_of("glycol-coil");
+    const Network net(l, {{ProbePlace::return_pipe, 1, 0}});
+    Integrator integrator(net);
+    auto t = net.start(20, 0);
+    const Flows flows{net.ring_rate_w_k(l.pump.flow_m3_s), 0, 10};
+    for (std::size_t i = 0; i < net.collector_nodes(); ++i)
+        t[i] = 60;
+    const Surroundings dark{0, 0, 0};
+    double peak = 0;
+    int at = 0;
+    for (int s = 1; s < 400; ++s) {
+        t = *integrator.attempt(t, flows, dark, dark, 1).next;
+        if (t[net.probe_node(0)] > peak) {
+            peak = t[net.probe_node(0)];
+            at = s;
+        }
+    }
+    // Volume of the return pipe over the flow, and half the collector's hold-up more.
+    const double section = M_PI / 4 * l.back.bore_m * l.back.bore_m;
+    EXPECT_GT(at, 0.6 * l.back.length_m * section / l.pump.flow_m3_s);
+    EXPECT_GT(peak, 25);
+}
+
+TEST(Network, inversions_mix_and_layers_stay)
+{
+    const Network net(loop_of("glycol-coil"), {});
+    Integrator integrator(net);
+    auto t = net.start(30, 20);
+    const std::size_t bottom = net.tank_first(), top = bottom + net.tank_nodes() - 1;
+    t[bottom] = 50;
+    const Surroundings dark{20, 0, 0};
+    for (int i = 0; i < 120; ++i)
+        t = *integrator.attempt(t, {}, dark, dark, 10).next;
+    EXPECT_LT(t[bottom] - t[top], 0.5);
+    auto layered = net.start(20, 20);
+    layered[top] = 60;
+    for (int i = 0; i < 360; ++i)
+        layered = *integrator.attempt(layered, {}, dark, dark, 10).next;
+    EXPECT_GT(layered[top], 55);
+}
+
+// Order of convergence in time of the step, smooth stretch, against very small steps.
+TEST(Integrator, is_of_second_order)
+{
+    const Network net(loop_of("glycol-coil"), {});
+    const Flows flows{net.ring_rate_w_k(1e-4), 0, 10};
+    const auto run = [&](double h) {
+        Integrator integrator(net);
+        auto t = net.start(35, 10);
+        for (double at = 0; at < 959; at += h)
+            t = *integrator.attempt(t, flows, {10, 0.5 * at, 0}, {10, 0.5 * (at + h), 0}, h).next;
+        return t;
+    };
+    const auto exact = run(0.125), coarse = run(8), fine = run(4);
+    double coarse_error = 0, fine_error = 0;
+    for (std::size_t i = 0; i < exact.size(); ++i) {
+        coarse_error = std::max(coarse_error, std::fabs(coarse[i] - exact[i]));
+        fine_error = std::max(fine_error, std::fabs(fine[i] - exact[i]));
+    }
+    EXPECT_GT(std::log2(coarse_error / fine_error), 1.7) << coarse_error << " " << fine_error;
+}
+
+// Any loop, any weather, any step: finite, balanced, above absolute zero.
+RC_GTEST_PROP(Integrator, any_loop_stays_finite_and_balanced, ())
+{
+    const auto part = [](double lo, double hi) { return lo + (hi - lo) * *rc::gen::inRange(0, 1001) / 1000.0; };
+    Loop l = loop_of(*rc::gen::element("direct", "glycol-coil"));
+    l.collector.area_m2 = part(0.1, 200);
+    l.collector.a1_w_m2k = part(0, 40);
+    l.collector.a2_w_m2k2 = part(0, 0.2);
+    l.collector.capacity_j_m2k = part(500, 60000);
+    l.supply.length_m = part(0.5, 150);
+    l.supply.outdoor_m = part(0, 150);
+    l.back.length_m = part(0.5, 150);
+    l.tank.volume_m3 = part(0.02, 20);
+    l.tank.coil_w_k = part(10, 20000);
+    l.tank.coil_top = part(0.1, 1);
+    l.pump.flow_m3_s = part(1e-6, 0.02);
+    const Network net(l, {{ProbePlace::collector, 10, 0.2}, {ProbePlace::tank_bottom, 10, 0}});
+    Integrator integrator(net);
+    auto t = net.start(part(5, 90), part(-20, 30));
+    for (int k = 0; k < 60; ++k) {
+        const bool on = *rc::gen::inRange(0, 2) != 0;
+        const Flows flows{on ? net.ring_rate_w_k(l.pump.flow_m3_s) : 0, *rc::gen::inRange(0, 4) == 0 ? part(0, 2000) : 0, part(2, 20)};
+        const Surroundings a{part(-20, 35), part(0, 1200), part(0, 120)}, b{part(-20, 35), part(0, 1200), part(0, 120)};
+        const double h = *rc::gen::element(0.25, 1.0, 10.0, 60.0, 600.0), before = net.stored_j(t.data());
+        const auto next = *integrator.attempt(t, flows, a, b, h).next;
+        const HeatFlows q = integrator.heat();
+        const double residual = q.absorbed - q.collector_loss - q.pipe_loss - q.tank_loss - q.drawn - (net.stored_j(next.data()) - before);
+        const double gross = std::fabs(q.absorbed) + std::fabs(q.collector_loss) + std::fabs(q.drawn) + std::fabs(before);
+        RC_ASSERT(std::fabs(residual) <= 1e-9 * gross + 1e-3);
+        t = next;
+        for (double v : t)
+            RC_ASSERT(std::isfinite(v) && v > -273.15 && v < 2000);
+    }
+}
+
+TEST(Fluid, glycol_freezing_points)
+{
+    // ASHRAE Handbook Fundamentals, freezing points of propylene glycol by mass (from memory).
+    EXPECT_NEAR(glycol_water(0).freezing_c, 0, 0.01);
+    EXPECT_NEAR(glycol_water(0.3).freezing_c, -12.7, 0.5);
+    EXPECT_NEAR(glycol_water(0.5).freezing_c, -33.5, 0.5);
+    EXPECT_NEAR(glycol_water(0).heat_capacity_j_kgk, 4179, 5); // IAPWS-95 at 40 °C: 4.179 kJ/(kg K)
+}
+
+} // namespace

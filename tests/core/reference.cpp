@@ -1,0 +1,234 @@
+#include "reference.h"
+
+#include "core/rules/rule_set.h"
+
+#include <cvode/cvode.h>
+#include <gtest/gtest.h>
+#include <nvector/nvector_serial.h>
+#include <sundials/sundials_context.h>
+#include <sunlinsol/sunlinsol_dense.h>
+#include <sunmatrix/sunmatrix_dense.h>
+
+#include <cmath>
+
+namespace vernal::reference {
+namespace {
+
+constexpr double relative_tolerance = 1e-6, absolute_tolerance = 1e-4;
+constexpr double kink_w_m2 = 5; // weather bends sharper than this restart the solver
+
+class Hybrid {
+public:
+    explicit Hybrid(const CoupledSetup& s) : s_(s), net_(s.loop, s.probes, s.fine), n_(net_.size()), sample_s_(static_cast<double>(s.program.sample_ms) / 1000)
+    {
+        SUNContext_Create(nullptr, &context_);
+        y_ = N_VNew_Serial(static_cast<sunindextype>(n_ + 1), context_);
+        const auto start = net_.start(s.start_tank_c, s.days.front()->air_c.front());
+        std::copy(start.begin(), start.end(), N_VGetArrayPointer(y_));
+        N_VGetArrayPointer(y_)[n_] = 0;
+        matrix_ = SUNDenseMatrix(static_cast<sunindextype>(n_ + 1), static_cast<sunindextype>(n_ + 1), context_);
+        solver_ = SUNLinSol_Dense(y_, matrix_, context_);
+        cvode_ = CVodeCreate(CV_BDF, context_);
+        good(CVodeInit(cvode_, rhs, 0, y_));
+        good(CVodeSStolerances(cvode_, relative_tolerance, absolute_tolerance));
+        good(CVodeSetUserData(cvode_, this));
+        good(CVodeSetLinearSolver(cvode_, solver_, matrix_));
+        good(CVodeSetJacFn(cvode_, jacobian));
+        good(CVodeSetMaxNumSteps(cvode_, 100000));
+        good(CVodeRootInit(cvode_, static_cast<int>(2 * s.program.latches.size()), roots));
+        state_ = power_up(s.program);
+        in_.modes = s.modes;
+    }
+    ~Hybrid()
+    {
+        CVodeFree(&cvode_);
+        SUNLinSolFree(solver_);
+        SUNMatDestroy(matrix_);
+        N_VDestroy(y_);
+        SUNContext_Free(&context_);
+    }
+    Hybrid(const Hybrid&) = delete;
+    Hybrid& operator=(const Hybrid&) = delete;
+
+    Result go()
+    {
+        decide(1);
+        for (const auto& day : s_.days) {
+            day_ = day.get();
+            restart(0);
+            one_day();
+            day_start_ += 86400;
+        }
+        out_.heat_to_store_j = N_VGetArrayPointer(y_)[n_];
+        return out_;
+    }
+
+private:
+    static void good(int flag) { ASSERT_GE(flag, 0) << CVodeGetReturnFlagName(flag); }
+    double reading(const double* y, int p) const { return y[net_.probe_node(static_cast<std::size_t>(p))]; }
+    double value(const Latch& l, const double* y) const { return reading(y, l.plus) - (l.minus < 0 ? 0 : reading(y, l.minus)); }
+
+    void restart(double t)
+    {
+        good(CVodeReInit(cvode_, t, y_));
+        flows_.ring_w_k = -1;
+    }
+
+    Flows flows_at(double t, const double* y) const
+    {
+        const double top = y[net_.tank_first() + net_.tank_nodes() - 1];
+        return {(state_.running & 1U) ? net_.ring_rate_w_k(s_.loop.pump.flow_m3_s) : 0.0, draw_at(*day_, t, top).rate_w_k, day_->mains_c};
+    }
+    void assemble(double t, const double* y)
+    {
+        const Flows f = flows_at(t, y);
+        if (f == flows_)
+            return;
+        flows_ = f;
+        net_.assemble(f, k_);
+    }
+    static int rhs(realtype t, N_Vector y, N_Vector dy, void* self)
+    {
+        auto& h = *static_cast<Hybrid*>(self);
+        const double* v = N_VGetArrayPointer(y);
+        h.assemble(t, v);
+        const Surroundings around = surroundings_at(*h.day_, t);
+        h.net_.rates(h.k_, h.flows_, around, v, N_VGetArrayPointer(dy));
+        N_VGetArrayPointer(dy)[h.n_] = h.net_.heat_flows(h.flows_, around, v).to_store;
+        return 0;
+    }
+    static int jacobian(realtype t, N_Vector y, N_Vector, SUNMatrix m, void* self, N_Vector, N_Vector, N_Vector)
+    {
+        auto& h = *static_cast<Hybrid*>(self);
+        const double* v = N_VGetArrayPointer(y);
+        h.assemble(t, v);
+        auto k = h.k_;
+        h.net_.add_slopes(v, surroundings_at(*h.day_, t).air_c, k);
+        SUNMatZero(m);
+        const auto& start = h.net_.pattern().row_start();
+        for (std::size_t i = 0; i < h.n_; ++i)
+            for (int e = start[i]; e < start[i + 1]; ++e)
+                SM_ELEMENT_D(m, static_cast<sunindextype>(i), h.net_.pattern().columns()[static_cast<std::size_t>(e)]) = k[static_cast<std::size_t>(e)] * h.net_.inverse_capacity(i);
+        return 0; // the quadrature row drives nothing
+    }
+    static int roots(realtype, N_Vector y, realtype* g, void* self)
+    {
+        auto& h = *static_cast<Hybrid*>(self);
+        for (std::size_t i = 0; i < h.s_.program.latches.size(); ++i) {
+            const Latch& l = h.s_.program.latches[i];
+            const double v = h.value(l, N_VGetArrayPointer(y));
+            g[2 * i] = v - l.set_mk / 1000.0;
+            g[2 * i + 1] = v - l.clear_mk / 1000.0;
+        }
+        return 0;
+    }
+
+    // Next instant at which the equations bend, in samples from k.
+    std::int64_t to_bend(std::int64_t k, bool& sharp) const
+    {
+        const double t = static_cast<double>(k) * sample_s_;
+        double next = 60 * (std::floor(t / 60 + 1e-9) + 1);
+        const auto m = static_cast<std::size_t>(next / 60);
+        const auto& g = day_->effective_w_m2;
+        sharp = m < g.size() - 1 && std::fabs(g[m + 1] - 2 * g[m] + g[m - 1]) > kink_w_m2;
+        for (const Draw& d : day_->draws)
+            for (double edge : {d.start_h * 3600, d.start_h * 3600 + d.duration_s})
+                if (edge > t && edge <= next) {
+                    next = edge;
+                    sharp = true;
+                }
+        return std::max<std::int64_t>(1, std::llround((next - t) / sample_s_));
+    }
+
+    void one_day()
+    {
+        const std::int64_t samples = std::llround(86400 / sample_s_);
+        std::int64_t k = 0, crossed = 0;
+        while (k < samples) {
+            bool sharp = false;
+            ReadingBounds here;
+            for (std::size_t p = 0; p < s_.program.probes; ++p)
+                here.low[p] = here.high[p] = in_.readings[p].mk;
+            const std::int64_t timers = safe_skip(s_.program, state_, in_.modes, here) + 1;
+            std::int64_t n = std::min({to_bend(k, sharp), samples - k, std::max<std::int64_t>(1, timers)});
+            sharp = sharp && n == to_bend(k, sharp);
+            if (crossed > 0)
+                n = 1;
+            const std::int64_t done = integrate(k, n, crossed);
+            crossed = std::max<std::int64_t>(0, crossed - 1);
+            const std::uint32_t before = state_.running;
+            out_.run_time_s += (before & 1U) ? static_cast<double>(done) * sample_s_ : 0;
+            k += done;
+            decide(done);
+            if (before != state_.running) {
+                const double at = day_start_ + static_cast<double>(k) * sample_s_;
+                out_.switches_s.push_back(at);
+                out_.starts += (state_.running & 1U) ? 1 : 0;
+                crossed = 0;
+            }
+            if (before != state_.running || (sharp && done == n))
+                restart(static_cast<double>(k) * sample_s_);
+        }
+    }
+
+    // Up to n samples; fewer when a root says that the unit may act sooner.
+    std::int64_t integrate(std::int64_t k, std::int64_t n, std::int64_t& crossed)
+    {
+        const double end = static_cast<double>(k + n) * sample_s_;
+        double t = static_cast<double>(k) * sample_s_;
+        good(CVodeSetStopTime(cvode_, end));
+        while (t < end - 1e-9) {
+            const int flag = CVode(cvode_, end, y_, &t, CV_NORMAL);
+            good(flag);
+            if (flag < 0)
+                return n;
+            if (flag == CV_ROOT_RETURN && t < end - 1e-9) {
+                crossed = 3; // readings are rounded to millikelvin: look at the next samples one by one
+                const auto act = std::max<std::int64_t>(k + 1, static_cast<std::int64_t>(std::ceil(t / sample_s_ - 1e-9)));
+                if (act < k + n)
+                    return integrate_to(t, k, act);
+            }
+        }
+        return n;
+    }
+    std::int64_t integrate_to(double t, std::int64_t k, std::int64_t sample)
+    {
+        const double end = static_cast<double>(sample) * sample_s_;
+        good(CVodeSetStopTime(cvode_, end));
+        while (t < end - 1e-9)
+            if (CVode(cvode_, end, y_, &t, CV_NORMAL) < 0)
+                break;
+        return sample - k;
+    }
+
+    void decide(std::int64_t n)
+    {
+        const double* y = N_VGetArrayPointer(y_);
+        for (std::size_t p = 0; p < s_.program.probes; ++p)
+            in_.readings[p] = {quantised(reading(y, static_cast<int>(p)), s_.resolution_k), true};
+        step(s_.program, in_, state_, n);
+    }
+
+    const CoupledSetup& s_;
+    Network net_;
+    std::size_t n_;
+    double sample_s_;
+    SUNContext context_ = nullptr;
+    N_Vector y_ = nullptr;
+    SUNMatrix matrix_ = nullptr;
+    SUNLinearSolver solver_ = nullptr;
+    void* cvode_ = nullptr;
+    const DayForcing* day_ = nullptr;
+    double day_start_ = 0;
+    Flows flows_{-1, 0, 0};
+    std::vector<double> k_;
+    EngineState state_;
+    Inputs in_;
+    Result out_;
+};
+
+} // namespace
+
+Result run(const CoupledSetup& setup) { return Hybrid(setup).go(); }
+
+} // namespace vernal::reference

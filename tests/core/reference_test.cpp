@@ -1,0 +1,66 @@
+// The program's own integration against CVODE on the same equations.
+// Tolerances: docs/engine-semantics.md, last paragraphs.
+#include "days.h"
+#include "reference.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+using namespace vernal;
+
+namespace {
+
+CoupledResult own(CoupledSetup s)
+{
+    s.spin_up_days = 0;
+    return run_coupled(s);
+}
+
+class TwentyDays : public testing::TestWithParam<const char*> {};
+
+TEST_P(TwentyDays, agree_with_cvode)
+{
+    double own_heat = 0, own_run = 0, ref_heat = 0, ref_run = 0;
+    int own_starts = 0, ref_starts = 0;
+    for (const CoupledSetup& s : testing_days::twenty(GetParam())) {
+        const Figures f = own(s).figures;
+        const reference::Result r = reference::run(s);
+        const double tolerance = std::max(1.0, 0.02 * r.starts);
+        EXPECT_NEAR(f.starts(), r.starts, tolerance);
+        EXPECT_NEAR(f.heat.to_store, r.heat_to_store_j, 0.005 * std::fabs(r.heat_to_store_j) + 3600);
+        EXPECT_NEAR(f.pumps[0].run_time_s, r.run_time_s, std::max(0.01 * r.run_time_s, 20.0));
+        own_heat += f.heat.to_store;
+        own_run += f.pumps[0].run_time_s;
+        own_starts += f.starts();
+        ref_heat += r.heat_to_store_j;
+        ref_run += r.run_time_s;
+        ref_starts += r.starts;
+    }
+    EXPECT_GT(ref_starts, 40) << "these days must cycle to be a test";
+    EXPECT_NEAR(own_starts, ref_starts, 0.02 * ref_starts);
+    EXPECT_NEAR(own_heat, ref_heat, 0.005 * ref_heat);
+    EXPECT_NEAR(own_run, ref_run, 0.01 * ref_run);
+    std::printf("%s: starts %d / %d, heat %.3f / %.3f kWh, run %.2f / %.2f h\n", GetParam(), own_starts, ref_starts, own_heat / 3.6e6, ref_heat / 3.6e6, own_run / 3600, ref_run / 3600);
+}
+INSTANTIATE_TEST_SUITE_P(Arrangements, TwentyDays, testing::Values("glycol-coil", "direct"));
+
+TEST(Undisturbed, switching_times_within_one_sample)
+{
+    CoupledSetup s = testing_days::twenty("glycol-coil")[4]; // clouds: clear
+    auto quiet = std::make_shared<DayForcing>(*s.days.front());
+    quiet->draws.clear();
+    s.days = {quiet};
+    const reference::Result r = reference::run(s);
+    const CoupledResult o = own(s);
+    std::vector<double> switches;
+    for (std::size_t i = 1; i < o.records.size(); ++i)
+        if (o.records[i].state.running != o.records[i - 1].state.running)
+            switches.push_back(o.records[i].time_s);
+    ASSERT_EQ(switches.size(), r.switches_s.size());
+    ASSERT_GE(switches.size(), 2U);
+    for (std::size_t i = 0; i < switches.size(); ++i)
+        EXPECT_NEAR(switches[i], r.switches_s[i], 1.0) << i;
+}
+
+} // namespace

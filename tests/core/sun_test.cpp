@@ -1,0 +1,121 @@
+#include "core/weather/day.h"
+
+#include <gtest/gtest.h>
+#include <libnova/julian_day.h>
+#include <libnova/solar.h>
+#include <libnova/transform.h>
+
+#include <cmath>
+
+using namespace vernal;
+
+namespace {
+
+// Duffie & Beckman, Solar Engineering of Thermal Processes, worked examples of chapter 1
+// (declination −14° on 13 February, 23.1° on 1 July, latitude 43°), after the handbook of the field.
+TEST(Sun, worked_examples)
+{
+    const double hour_angle = -22.5; // 10:30 solar time
+    EXPECT_NEAR(incidence_deg(sun_position(43, -14, hour_angle), 45, 15), 35.0, 0.5);
+    EXPECT_NEAR(sun_position(43, -14, -37.5).zenith_deg, 66.5, 0.1);
+    EXPECT_NEAR(sun_position(43, 23.1, 97.5).zenith_deg, 79.6, 0.1);
+}
+
+// Positions against a general astronomy library over a year and several places.
+TEST(Sun, agrees_with_libnova)
+{
+    double worst = 0;
+    for (const Place place : {Place{46.7, 9.4, 640, 1}, Place{-33.9, 18.4, 0, 2}, Place{64.1, -21.9, 0, 0}, Place{1.3, 103.8, 0, 8}})
+        for (int day = 0; day < 366; day += 7)
+            for (double h = 0.5; h < 24; h += 3.7) {
+                const double n = days_since_j2000(2026, 1, 1, h) + day;
+                const SunPosition s = sun_position(place, n);
+                ln_equ_posn equatorial;
+                ln_get_solar_equ_coords(n + 2451545.0, &equatorial);
+                ln_lnlat_posn observer{place.longitude_deg, place.latitude_deg};
+                ln_hrz_posn horizontal;
+                ln_get_hrz_from_equ(&equatorial, &observer, n + 2451545.0, &horizontal);
+                worst = std::max(worst, std::fabs(90 - horizontal.alt - s.zenith_deg));
+                if (horizontal.alt > 5 && horizontal.alt < 80) {
+                    const double d = horizontal.az - s.azimuth_deg; // both from south, west positive
+                    EXPECT_NEAR(d - 360 * std::round(d / 360), 0, 0.2);
+                }
+            }
+    EXPECT_LT(worst, 0.05);
+}
+
+TEST(Sun, declination_and_equation_of_time_over_the_year)
+{
+    // Solstices and equinox 2026; equation of time in early November is about +16.4 min (Duffie & Beckman, fig. 1.5.1).
+    EXPECT_NEAR(solar_coordinates(days_since_j2000(2026, 6, 21, 12)).declination_deg, 23.44, 0.02);
+    EXPECT_NEAR(solar_coordinates(days_since_j2000(2026, 3, 20, 14.75)).declination_deg, 0, 0.02);
+    EXPECT_NEAR(solar_coordinates(days_since_j2000(2026, 11, 3, 12)).equation_of_time_min, 16.4, 0.1);
+}
+
+// Duffie & Beckman, example 2.8.1 (from memory): Madison, 270 m, 22 August, 11:30
+// solar time, zenith cosine 0.846: beam transmittance 0.62, 702 W/m² horizontal.
+TEST(ClearSky, hottel_worked_example)
+{
+    const Irradiance i = clear_sky({std::acos(0.846) * 180 / M_PI, 0}, 270, 234);
+    EXPECT_NEAR(i.beam_normal_w_m2 * 0.846, 702, 8);
+    EXPECT_EQ(clear_sky({95, 0}, 270, 234).beam_normal_w_m2, 0);
+}
+
+TEST(Plane, horizontal_plane_gets_what_the_sky_gives)
+{
+    const SunPosition s{40, 10};
+    const PlaneIrradiance p = on_plane({800, 90}, s, 0, 0);
+    EXPECT_NEAR(p.beam_w_m2, 800 * std::cos(40 * M_PI / 180), 1e-9);
+    EXPECT_NEAR(p.diffuse_w_m2, 90, 1e-9);
+}
+
+TEST(AirMass, kasten_and_young)
+{
+    EXPECT_NEAR(air_mass(0), 1.0, 1e-3);
+    EXPECT_NEAR(air_mass(60), 1.994, 1e-3); // Kasten & Young 1989, table: 1.9939
+}
+
+TEST(Sky, clear_night_is_colder_than_the_air)
+{
+    // Swinbank 1963 as in Duffie & Beckman eq. 3.9.2: 20 °C → 3.9 °C by the formula.
+    EXPECT_NEAR(clear_sky_temperature_c(20), 0.0552 * std::pow(293.15, 1.5) - 273.15, 1e-9);
+    EXPECT_LT(clear_sky_temperature_c(0), -15);
+}
+
+TEST(Day, same_seed_same_day_other_seed_other_clouds)
+{
+    const Place place{46.7, 9.4, 640, 1};
+    SkySpec spec;
+    spec.clouds = Clouds::racing;
+    spec.seed = 4;
+    const SkyDay a = generate(spec, place), b = generate(spec, place);
+    EXPECT_EQ(a.beam_normal_w_m2, b.beam_normal_w_m2);
+    spec.seed = 5;
+    EXPECT_NE(a.beam_normal_w_m2, generate(spec, place).beam_normal_w_m2);
+    EXPECT_EQ(a.air_c.size(), 1441U);
+}
+
+TEST(Day, air_reaches_its_ends)
+{
+    SkySpec spec;
+    spec.air_min_c = -7;
+    spec.air_max_c = 4;
+    const SkyDay d = generate(spec, Place{});
+    EXPECT_NEAR(d.air_c[5 * 60], -7, 1e-9);
+    EXPECT_NEAR(d.air_c[15 * 60], 4, 1e-9);
+    EXPECT_NEAR(d.air_c.front(), d.air_c.back(), 1e-9);
+}
+
+TEST(Day, measured_global_is_split_and_kept)
+{
+    SkySpec spec;
+    const Place place{46.7, 9.4, 640, 1};
+    SkyDay d = generate(spec, place);
+    override_global(d, spec, {0, 86400}, {500, 500});
+    const std::size_t noon = 12 * 60;
+    const double cos_z = std::cos(d.sun[noon].zenith_deg * M_PI / 180);
+    EXPECT_NEAR(d.beam_normal_w_m2[noon] * cos_z + d.diffuse_horizontal_w_m2[noon], 500, 1e-6);
+    EXPECT_GT(d.diffuse_horizontal_w_m2[noon], 100);
+}
+
+} // namespace

@@ -1,0 +1,82 @@
+#include "core/units/quantity.h"
+#include "core/units/temperature.h"
+
+#include <gtest/gtest.h>
+
+#include <concepts>
+
+using namespace vernal;
+
+namespace {
+
+template <class A, class B>
+concept Adds = requires(A a, B b) { a + b; };
+template <class A, class B>
+concept Assigns = requires(A a, B b) { a = b; };
+template <class A, class B>
+concept Compares = requires(A a, B b) { a < b; };
+
+static_assert(Adds<Temperature, TempDiff>);
+static_assert(!Adds<Temperature, Temperature>, "two temperatures do not add");
+static_assert(!Assigns<Temperature&, TempDiff>, "a difference is no temperature");
+static_assert(!Assigns<TempDiff&, Temperature>);
+static_assert(!Compares<Temperature, TempDiff>);
+static_assert(!Assigns<Temperature&, double>, "a bare number is neither");
+static_assert(std::same_as<decltype(Temperature() - Temperature()), TempDiff>);
+
+TEST(Temperature, fahrenheit_difference_has_no_offset)
+{
+    // 12 °F of difference is 6.7 K, not −11 °C (field practice; arithmetic).
+    EXPECT_DOUBLE_EQ(TempDiff::fahrenheit(12).in_kelvin(), 20.0 / 3.0);
+    EXPECT_NEAR(Temperature::fahrenheit(12).in_celsius(), -11.1111, 1e-4);
+}
+
+TEST(Temperature, fixed_points)
+{
+    EXPECT_DOUBLE_EQ(Temperature::fahrenheit(212).in_celsius(), 100);
+    EXPECT_DOUBLE_EQ(Temperature::fahrenheit(-40).in_celsius(), -40);
+    EXPECT_DOUBLE_EQ(Temperature::kelvin(273.15).in_celsius(), 0);
+    EXPECT_DOUBLE_EQ((Temperature::celsius(60) - Temperature::celsius(20)).in_fahrenheit(), 72);
+}
+
+TEST(Quantity, shows_and_parses_each_unit)
+{
+    const Units si, other{true, true};
+    EXPECT_EQ(to_text(8, Quantity::difference, si), "8.0 K");
+    EXPECT_EQ(to_text(8, Quantity::difference, other), "14.4 °F");
+    EXPECT_EQ(to_text(60, Quantity::temperature, other), "140.0 °F");
+    EXPECT_EQ(to_text(-0.01, Quantity::temperature, si), "0.0 °C");
+    EXPECT_EQ(to_text(-5, Quantity::temperature, si), "−5.0 °C");
+    EXPECT_EQ(to_text(0.3, Quantity::volume, other), "79.3 gal");
+}
+
+TEST(Quantity, typed_unit_wins_over_the_shown_one)
+{
+    const Units si, other{true, true};
+    EXPECT_NEAR(*parse("140 °F", Quantity::temperature, si), 60, 1e-12);
+    EXPECT_NEAR(*parse("8 K", Quantity::difference, other), 8, 1e-12);
+    EXPECT_NEAR(*parse("9", Quantity::difference, other), 5, 1e-12);
+    EXPECT_NEAR(*parse("8,5", Quantity::difference, si), 8.5, 1e-12);
+    EXPECT_NEAR(*parse("−3.5 K", Quantity::difference, si), -3.5, 1e-12);
+}
+
+TEST(Quantity, refuses_what_it_cannot_read)
+{
+    for (const char* bad : {"", "abc", "8 8", "5 L", "nan", "1e999"})
+        EXPECT_FALSE(parse(bad, Quantity::difference, {})) << bad;
+    EXPECT_NE(parse("5 L", Quantity::difference, {}).error().text().find("Use K"), std::string::npos);
+}
+
+TEST(Quantity, text_reads_back_for_every_quantity)
+{
+    for (const Units u : {Units{false, false}, Units{true, true}})
+        for (int q = 0; q <= static_cast<int>(Quantity::altitude); ++q) {
+            const auto quantity = static_cast<Quantity>(q);
+            const double x = from_display(12.0, quantity, u);
+            const auto back = parse(to_text(x, quantity, u), quantity, u);
+            ASSERT_TRUE(back) << q;
+            EXPECT_NEAR(to_display(*back, quantity, u), 12.0, 1e-9) << q;
+        }
+}
+
+} // namespace

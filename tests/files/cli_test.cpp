@@ -1,0 +1,122 @@
+#include "cli/verb.h"
+#include "files/csv_trace.h"
+#include "files/disk.h"
+#include "files/job_file.h"
+#include "files/job_json.h"
+
+#include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
+
+#include <filesystem>
+#include <sstream>
+
+using namespace vernal;
+
+namespace {
+
+struct Ran {
+    int code;
+    std::string out, err;
+    nlohmann::json json() const { return nlohmann::json::parse(out); }
+};
+
+Ran cli(const std::vector<std::string>& arguments)
+{
+    std::ostringstream out, err;
+    const int code = run_cli(arguments, {out, err});
+    return {code, out.str(), err.str()};
+}
+
+const std::string demo = VERNAL_DEMO "/job.json";
+
+std::string temp(const std::string& name) { return (std::filesystem::path(testing::TempDir()) / ("vernal-cli-" + std::to_string(::getpid()) + name)).string(); }
+
+TEST(Cli, run_gives_the_figures)
+{
+    const Ran r = cli({"run", demo, "--day", "Clear day, 19 June", "--variant", "proposed", "--json"});
+    ASSERT_EQ(r.code, 0) << r.err;
+    EXPECT_GT(r.json()["figures"]["heat_to_store_j"], 10 * 3.6e6);
+    EXPECT_EQ(r.json()["figures"]["outputs"].size(), 1U);
+    EXPECT_NE(cli({"run", demo}).out.find("starts"), std::string::npos);
+}
+
+TEST(Cli, csv_has_a_row_per_sample_and_reads_back_as_it_ran)
+{
+    const std::string file = temp(".csv");
+    const Ran r = cli({"run", demo, "--csv", file, "--json"});
+    ASSERT_EQ(r.code, 0);
+    const auto text = read_file(file);
+    const auto trace = read_trace_csv(*text, file);
+    ASSERT_TRUE(trace) << trace.error().text();
+    EXPECT_EQ(trace->time_s.size(), 86400U);
+    EXPECT_EQ(text->substr(0, text->find("\r\n")), "time,collector [°C],tank_bottom [°C],tank_top [°C],air [°C],irradiance_plane [W/m²],P1,P1_decided_by");
+    const Ran replay = cli({"run", demo, "--trace", file, "--json"});
+    ASSERT_EQ(replay.code, 0) << replay.err;
+    EXPECT_EQ(replay.json()["disagreements"].size(), 0U);
+    EXPECT_EQ(replay.json()["by_rules"][0]["starts"], r.json()["figures"]["outputs"][0]["starts"]);
+    std::filesystem::remove(file);
+}
+
+TEST(Cli, fixed_step_and_sampling_period_are_taken)
+{
+    const double free = cli({"run", demo, "--json"}).json()["figures"]["heat_to_store_j"];
+    const double fixed = cli({"run", demo, "--step", "5", "--sample", "5", "--json"}).json()["figures"]["heat_to_store_j"];
+    EXPECT_NE(free, fixed);
+    EXPECT_NEAR(free, fixed, 0.02 * free);
+}
+
+TEST(Cli, a_recorded_day_replays)
+{
+    const Ran r = cli({"run", demo, "--day", "Recorded, 7 May", "--json"});
+    ASSERT_EQ(r.code, 0) << r.err;
+    EXPECT_EQ(r.json()["way"], "replay");
+    EXPECT_GT(r.json()["disagreements"].size(), 0U);
+    EXPECT_FALSE(r.json().contains("figures")) << "a replay has no heat";
+}
+
+TEST(Cli, bad_input_is_two_with_the_reason)
+{
+    for (const auto& [arguments, reason] : std::vector<std::pair<std::vector<std::string>, std::string>>{
+             {{"run", "nowhere.vrelay"}, "No such file"},
+             {{"run", demo, "--day", "Doomsday"}, "there is no day"},
+             {{"run", demo, "--variant", "worse"}, "there is no variant"},
+             {{"run", demo, "--step", "-1"}, "--step"},
+             {{"probe", "convert", "--curve", "pt1000", "--ohm", "99999"}, "outside this curve"},
+             {{"probe", "convert", "--curve", "pt1000"}, "one of --ohm and --temp"},
+             {{"probe", "convert", "--curve", "x", "--ohm", "5"}, "is not a probe curve"},
+             {{"fly"}, "fly"},
+             {{}, "subcommand"}}) {
+        const Ran r = cli(arguments);
+        EXPECT_EQ(r.code, 2);
+        EXPECT_NE(r.err.find(reason), std::string::npos) << r.err;
+    }
+}
+
+TEST(Cli, check_is_one_when_serious)
+{
+    EXPECT_EQ(cli({"check", demo}).code, 0);
+    Job job = *open_job(demo);
+    job.variants[0].unit.outputs[0].mode = Mode::on;
+    const std::string file = temp(".vrelay");
+    ASSERT_TRUE(save_job(job, file));
+    const Ran r = cli({"check", file, "--json"});
+    EXPECT_EQ(r.code, 1);
+    EXPECT_EQ(r.json()["findings"][0]["kind"], "switch_left");
+    EXPECT_EQ(cli({"check", file, "--variant", "proposed"}).code, 0);
+    EXPECT_EQ(cli({"run", file}).code, 1);
+    std::filesystem::remove(file);
+}
+
+TEST(Cli, probe_converts_both_ways)
+{
+    EXPECT_EQ(cli({"probe", "convert", "--curve", "pt1000", "--temp", "100"}).out, "1385.06 Ω = 100.00 °C = 212.00 °F\n");
+    EXPECT_NEAR(cli({"probe", "convert", "--curve", "pt1000", "--ohm", "1385.055", "--json"}).json()["temp_c"], 100, 1e-3);
+    EXPECT_NEAR(cli({"probe", "convert", "--curve", "ntc:r25=10000,beta=3950", "--temp", "77F", "--json"}).json()["ohm"], 10000, 1e-6);
+}
+
+TEST(Cli, schema_is_the_files)
+{
+    EXPECT_EQ(cli({"schema"}).out, job_schema());
+}
+
+} // namespace

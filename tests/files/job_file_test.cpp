@@ -1,0 +1,134 @@
+#include "files/disk.h"
+#include "files/job_file.h"
+#include "files/job_json.h"
+
+#include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
+#include <sys/resource.h>
+#include <csignal>
+#include <valijson/adapters/nlohmann_json_adapter.hpp>
+#include <valijson/schema.hpp>
+#include <valijson/schema_parser.hpp>
+#include <valijson/validator.hpp>
+
+#include <filesystem>
+
+using namespace vernal;
+namespace fs = std::filesystem;
+
+namespace {
+
+Job demo() { return *open_job(VERNAL_DEMO "/job.json"); }
+
+bool fits_schema(const nlohmann::json& document)
+{
+    valijson::Schema schema;
+    valijson::SchemaParser parser;
+    const auto text = nlohmann::json::parse(job_schema());
+    parser.populateSchema(valijson::adapters::NlohmannJsonAdapter(text), schema);
+    valijson::Validator validator;
+    return validator.validate(schema, valijson::adapters::NlohmannJsonAdapter(document), nullptr);
+}
+
+class Folder {
+public:
+    Folder() : path(fs::path(testing::TempDir()) / ("vernal-" + std::to_string(::getpid()) + "-" + testing::UnitTest::GetInstance()->current_test_info()->name())) { fs::create_directories(path); }
+    ~Folder() { fs::remove_all(path); }
+    fs::path path;
+};
+
+TEST(JobFile, reads_back_equal_in_both_forms)
+{
+    Folder f;
+    const Job job = demo();
+    ASSERT_EQ(job.traces.size(), 1U);
+    for (const char* name : {"a.vrelay", "job.json"}) {
+        ASSERT_TRUE(save_job(job, f.path / name));
+        const auto back = open_job(f.path / name);
+        ASSERT_TRUE(back) << back.error().text();
+        EXPECT_EQ(back->variants, job.variants);
+        EXPECT_EQ(back->days, job.days);
+        EXPECT_EQ(back->site, job.site);
+        ASSERT_EQ(back->traces.size(), 1U);
+        EXPECT_EQ(back->traces.begin()->second->time_s, job.traces.begin()->second->time_s);
+        EXPECT_EQ(write_job_json(*back), write_job_json(job));
+    }
+}
+
+TEST(JobFile, fits_its_schema_and_the_schema_in_docs_is_this_one)
+{
+    EXPECT_TRUE(fits_schema(nlohmann::json::parse(write_job_json(demo()))));
+    EXPECT_TRUE(fits_schema(nlohmann::json::parse(*read_file(VERNAL_DEMO "/job.json"))));
+    auto wrong = nlohmann::json::parse(write_job_json(demo()));
+    wrong["variants"][0]["loop"]["collector"]["area_m2"] = -3;
+    EXPECT_FALSE(fits_schema(wrong));
+    EXPECT_EQ(*read_file(VERNAL_DOCS "/job.schema.json"), job_schema());
+}
+
+TEST(JobFile, every_new_job_fits)
+{
+    for (const Arrangement& a : arrangements())
+        EXPECT_TRUE(fits_schema(nlohmann::json::parse(write_job_json(new_job(a.key))))) << a.key;
+}
+
+std::string reason(const std::function<void(nlohmann::json&)>& spoil)
+{
+    auto j = nlohmann::json::parse(write_job_json(demo()));
+    spoil(j);
+    const auto r = read_job_json(j.dump(), "x.json");
+    return r ? "" : r.error().text();
+}
+
+TEST(JobFile, errors_name_the_place)
+{
+    EXPECT_NE(reason([](auto& j) { j["variants"][0]["loop"]["collector"]["area_m2"] = -3; }).find("x.json, variants[0].loop.collector.area_m2: the value -3"), std::string::npos);
+    EXPECT_NE(reason([](auto& j) { j["variants"][1]["unit"]["rules"][0]["kind"] = "magic"; }).find("variants[1].unit.rules[0].kind"), std::string::npos);
+    EXPECT_NE(reason([](auto& j) { j["days"][0]["wether"] = 1; }).find("days[0].wether: this field is not known"), std::string::npos);
+    EXPECT_NE(reason([](auto& j) { j["version"] = 9; }).find("newer Vernal Relay"), std::string::npos);
+    EXPECT_NE(reason([](auto& j) { j["format"] = "other"; }).find("not a Vernal Relay job"), std::string::npos);
+    EXPECT_NE(reason([](auto& j) { j["variants"] = nlohmann::json::array(); }).find("at least one"), std::string::npos);
+    EXPECT_NE(reason([](auto& j) { j["variants"][0]["probes"][0]["curve"] = "pt77"; }).find("probes[0].curve"), std::string::npos);
+    EXPECT_NE(reason([](auto& j) { j["variants"][0]["unit"]["rules"][3]["on_k"] = "eight"; }).find("on_k: a number is expected"), std::string::npos);
+    EXPECT_NE(read_job_json("{\n  \"format\": ,\n}", "x.json").error().text().find("line 2"), std::string::npos);
+}
+
+TEST(JobFile, a_cut_container_is_an_error)
+{
+    Folder f;
+    const std::string whole = *pack_job(demo());
+    for (std::size_t n : {std::size_t{4}, whole.size() / 2, whole.size() - 3}) {
+        ASSERT_TRUE(write_file_atomically(f.path / "cut.vrelay", whole.substr(0, n)));
+        EXPECT_FALSE(open_job(f.path / "cut.vrelay")) << n;
+    }
+    EXPECT_FALSE(open_job(f.path / "not-there.vrelay"));
+    EXPECT_FALSE(open_job(f.path));
+}
+
+// A disk that fails after some bytes: the file size limit of the process.
+TEST(JobFile, a_failing_disk_leaves_the_old_file_whole)
+{
+    Folder f;
+    const fs::path path = f.path / "job.vrelay";
+    ASSERT_TRUE(save_job(demo(), path));
+    const std::string before = *read_file(path);
+    rlimit old{};
+    ::getrlimit(RLIMIT_FSIZE, &old);
+    ::signal(SIGXFSZ, SIG_IGN);
+    const rlimit small{1000, old.rlim_max};
+    ::setrlimit(RLIMIT_FSIZE, &small);
+    const auto done = save_job(demo(), path);
+    ::setrlimit(RLIMIT_FSIZE, &old);
+    ASSERT_FALSE(done);
+    EXPECT_NE(done.error().text().find("cannot be written"), std::string::npos);
+    EXPECT_EQ(*read_file(path), before);
+    EXPECT_EQ(std::distance(fs::directory_iterator(f.path), fs::directory_iterator()), 1) << "no temporary left behind";
+}
+
+TEST(JobFile, a_folder_that_may_not_be_written_gives_the_systems_reason)
+{
+    const auto done = save_job(demo(), "/proc/vernal/job.vrelay");
+    ASSERT_FALSE(done);
+    EXPECT_NE(done.error().text().find("No such file"), std::string::npos);
+}
+
+} // namespace
