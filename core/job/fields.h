@@ -29,7 +29,7 @@ void fields(V& v, T& c)
 {
     v.number({"area_m2", "Area", Quantity::area, 0.1, 2000, "A flat plate has 2 to 2.5 m² (common practice, no source)"}, c.area_m2);
     v.number({"eta0", "Efficiency without loss", Quantity::number, 0.05, 1, "Test report to ISO 9806; flat plate 0.70 to 0.82"}, c.eta0);
-    v.number({"a1_w_m2k", "Heat loss coefficient a1", Quantity::loss_linear, 0, 40, "Test report to ISO 9806; flat plate 3 to 4.5, tubes 1 to 2"}, c.a1_w_m2k);
+    v.number({"a1_w_m2k", "Heat loss coefficient a1", Quantity::loss_linear, 0.3, 40, "Test report to ISO 9806; flat plate 3 to 4.5, tubes 1 to 2"}, c.a1_w_m2k);
     v.number({"a2_w_m2k2", "Heat loss coefficient a2", Quantity::loss_square, 0, 0.2, "Test report to ISO 9806; 0.005 to 0.02"}, c.a2_w_m2k2);
     v.number({"sky_exchange", "Night sky exchange", Quantity::number, 0, 1, "About 0.1 behind glass, 0.8 unglazed; an estimate"}, c.sky_exchange);
     v.number({"capacity_j_m2k", "Heat capacity", Quantity::area_capacity, 500, 60000, "Test report to ISO 9806; 5 to 12 kJ/m²K with fluid"}, c.capacity_j_m2k);

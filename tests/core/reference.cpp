@@ -14,7 +14,7 @@
 namespace vernal::reference {
 namespace {
 
-constexpr double relative_tolerance = 1e-6, absolute_tolerance = 1e-4;
+constexpr double relative_tolerance = 1e-7, absolute_tolerance = 1e-5;
 constexpr double kink_w_m2 = 5; // weather bends sharper than this restart the solver
 
 class Hybrid {
@@ -176,7 +176,11 @@ private:
     {
         const double end = static_cast<double>(k + n) * sample_s_;
         double t = static_cast<double>(k) * sample_s_;
-        good(CVodeSetStopTime(cvode_, end));
+        // After a root the solver may already stand beyond; it then interpolates.
+        realtype reached = 0;
+        good(CVodeGetCurrentTime(cvode_, &reached));
+        if (end > reached)
+            good(CVodeSetStopTime(cvode_, end));
         while (t < end - 1e-9) {
             const int flag = CVode(cvode_, end, y_, &t, CV_NORMAL);
             good(flag);
@@ -194,7 +198,6 @@ private:
     std::int64_t integrate_to(double t, std::int64_t k, std::int64_t sample)
     {
         const double end = static_cast<double>(sample) * sample_s_;
-        good(CVodeSetStopTime(cvode_, end));
         while (t < end - 1e-9)
             if (CVode(cvode_, end, y_, &t, CV_NORMAL) < 0)
                 break;

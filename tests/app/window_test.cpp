@@ -1,0 +1,297 @@
+// Drives the real window with real key and mouse events.
+#include "app/main_window.h"
+#include "app/theme.h"
+#include "files/job_file.h"
+
+#include <QApplication>
+#include <QFile>
+#include <QLabel>
+#include <QPushButton>
+#include <QSignalSpy>
+#include <QTableWidget>
+#include <QTemporaryDir>
+#include <QTest>
+
+using namespace vernal;
+
+class WindowTest : public QObject {
+    Q_OBJECT
+private slots:
+    void init();
+    void cleanup();
+    void typed_threshold_changes_the_starts();
+    void wrong_text_stays_and_says_why();
+    void dragged_line_changes_sentence_strip_and_undoes();
+    void save_reopen_compare();
+    void imports_a_log_by_file();
+    void a_broken_log_loses_nothing();
+    void units_switch_everywhere_and_differences_have_no_offset();
+    void remedy_shows_its_effect_before_it_is_taken();
+    void recovery_copy_is_offered_and_whole();
+    void stations_by_keyboard();
+    void loop_part_is_edited_in_place();
+    void probe_converter_both_ways();
+    void text_is_not_cut_at_the_least_size();
+
+private:
+    template <class T>
+    T* find(const char* name) { return window->findChild<T*>(QString::fromLatin1(name)); }
+    NumberEdit* number(const QString& name) { return window->findChild<NumberEdit*>(name); }
+    // Waits until the newest edit has been run.
+    void settle()
+    {
+        QSignalSpy spy(&window->session(), &Session::outcome_changed);
+        const Job& job = window->session().document().job();
+        QVERIFY(QTest::qWaitFor([&] { return window->session().outcome() && window->session().outcome()->variant == job.variants[window->session().document().variant_index()] && window->session().outcome()->day == window->session().document().day(); }, 20000));
+    }
+    int starts() { return window->session().outcome()->figures()->starts(); }
+    void type(NumberEdit* edit, const QString& text)
+    {
+        edit->setFocus();
+        edit->selectAll();
+        QTest::keyClicks(edit, text);
+        QTest::keyClick(edit, Qt::Key_Return);
+    }
+    const Differential& difference() { return std::get<Differential>(window->session().document().variant().unit.rules.back().body); }
+    QString rule_field(const char* key) { return QStringLiteral("rule%1.%2").arg(window->session().document().variant().unit.rules.size() - 1).arg(QString::fromLatin1(key)); }
+
+    std::unique_ptr<MainWindow> window;
+    std::unique_ptr<QTemporaryDir> folder;
+    QString job_path, open_answer, save_answer, log_answer, told;
+};
+
+void WindowTest::init()
+{
+    folder = std::make_unique<QTemporaryDir>();
+    job_path = folder->filePath("copy.vrelay");
+    QVERIFY(save_job(*open_job(VERNAL_DEMO "/job.json"), job_path.toStdString()));
+    Seams s;
+    s.open_file = [this](QWidget*) { return open_answer; };
+    s.open_log = [this](QWidget*) { return log_answer; };
+    s.save_file = [this](QWidget*, const QString&) { return save_answer; };
+    s.unsaved = [](QWidget*) { return Seams::Unsaved::drop; };
+    s.tell = [this](QWidget*, const QString& t) { told = t; };
+    window = std::make_unique<MainWindow>(s, MainWindow::Options{{}, folder->filePath("recovery"), false});
+    window->show();
+    QVERIFY(window->open(job_path));
+    settle();
+}
+
+void WindowTest::cleanup() { window.reset(); }
+
+void WindowTest::typed_threshold_changes_the_starts()
+{
+    window->show_station(2);
+    const int before = starts();
+    type(number(rule_field("on_k")), "3,9");
+    settle();
+    QCOMPARE(difference().on.in_kelvin(), 3.9);
+    QVERIFY2(starts() > before, "a narrow band starts more often");
+    QVERIFY(find<QLabel>("stripFigures")->text().contains(QStringLiteral("%1 starts").arg(starts())));
+    QTest::keyClick(window.get(), Qt::Key_Z, Qt::ControlModifier);
+    settle();
+    QCOMPARE(starts(), before);
+}
+
+void WindowTest::wrong_text_stays_and_says_why()
+{
+    window->show_station(2);
+    NumberEdit* edit = number(rule_field("on_k"));
+    const TempDiff before = difference().on;
+    type(edit, "warm");
+    QCOMPARE(edit->text(), "warm");
+    QVERIFY(edit->reason().contains("not a number"));
+    QVERIFY(difference().on == before);
+    type(edit, "900");
+    QVERIFY(edit->reason().contains("must lie between"));
+    QTest::keyClick(edit, Qt::Key_Escape);
+    QVERIFY(edit->reason().isEmpty());
+}
+
+void WindowTest::dragged_line_changes_sentence_strip_and_undoes()
+{
+    window->show_station(2);
+    auto* map = find<OperatingMap>("operatingMap");
+    QTest::qWait(50);
+    const std::size_t rule = window->session().document().variant().unit.rules.size() - 1;
+    const auto grip = map->handle(rule, "on_k");
+    QVERIFY(grip.has_value());
+    const double before = difference().on.in_kelvin();
+    const int starts_before = starts();
+    const QPoint from = grip->toPoint();
+    QTest::mousePress(map, Qt::LeftButton, {}, from);
+    for (int dy = 10; dy <= 60; dy += 10)
+        QTest::mouseMove(map, from - QPoint(0, dy));
+    QTest::mouseRelease(map, Qt::LeftButton, {}, from - QPoint(0, 60));
+    settle();
+    QVERIFY2(difference().on.in_kelvin() > before + 3, "dragged up");
+    QCOMPARE(number(rule_field("on_k"))->value(), difference().on.in_kelvin());
+    QVERIFY(starts() != starts_before);
+    QCOMPARE(window->session().document().undo_stack().count(), 1); // one drag, one step
+    window->session().document().undo_stack().undo();
+    QCOMPARE(difference().on.in_kelvin(), before);
+    settle();
+    QCOMPARE(starts(), starts_before);
+}
+
+void WindowTest::save_reopen_compare()
+{
+    window->show_station(2);
+    type(number(rule_field("off_k")), "2.7");
+    QVERIFY(window->session().document().unsaved());
+    QTest::keyClick(window.get(), Qt::Key_S, Qt::ControlModifier);
+    QVERIFY(!window->session().document().unsaved());
+    const Job before = window->session().document().job();
+    QVERIFY(window->open(job_path));
+    QVERIFY(window->session().document().job().variants == before.variants);
+    QVERIFY(window->session().document().job().days == before.days);
+    settle();
+    QVERIFY2(window->session().outcome()->kept_figures.has_value(), "the strip compares with the other variant");
+}
+
+void WindowTest::imports_a_log_by_file()
+{
+    log_answer = QStringLiteral(VERNAL_DEMO "/traces/cheese-room-7-may.csv");
+    const std::size_t days = window->session().document().job().days.size();
+    window->show_station(3);
+    QTest::mouseClick(find<QPushButton>("importLog"), Qt::LeftButton);
+    QCOMPARE(window->session().document().job().days.size(), days + 1);
+    settle();
+    const auto o = window->session().outcome();
+    QVERIFY(o->is_replay());
+    QVERIFY(!o->replay->disagreements.empty());
+    window->show_station(4);
+    QCOMPARE(find<QTableWidget>("figures")->rowCount(), static_cast<int>(o->replay->disagreements.size()));
+    window->session().document().undo_stack().undo();
+    QCOMPARE(window->session().document().job().days.size(), days);
+}
+
+void WindowTest::a_broken_log_loses_nothing()
+{
+    QFile f(folder->filePath("broken.csv"));
+    QVERIFY(f.open(QIODevice::WriteOnly));
+    f.write("time,collector\n0,20\n30,x\n");
+    f.close();
+    const Job before = window->session().document().job();
+    const auto error = window->days().import_file(f.fileName());
+    QVERIFY(error.has_value());
+    QVERIFY(find<QLabel>("dayMessage")->text().contains("line 3, column 2"));
+    QVERIFY(window->session().document().job() == before);
+}
+
+void WindowTest::units_switch_everywhere_and_differences_have_no_offset()
+{
+    window->show_station(2);
+    type(number(rule_field("on_k")), "8");
+    window->session().set_units({true, true});
+    QCOMPARE(number(rule_field("on_k"))->text(), QStringLiteral("14.4 °F"));
+    type(number(rule_field("on_k")), "18");
+    QCOMPARE(difference().on.in_kelvin(), 10.0);
+    window->loop().view()->choose(Part::tank);
+    QVERIFY(number("loop.volume_m3")->text().endsWith("gal"));
+    QVERIFY(number("loop.room_c")->text().endsWith(QStringLiteral("°F")));
+    settle();
+}
+
+void WindowTest::remedy_shows_its_effect_before_it_is_taken()
+{
+    window->session().document().choose_variant(0);
+    window->show_station(2);
+    settle();
+    QPushButton* attempt = nullptr;
+    QVERIFY(QTest::qWaitFor([&] {
+        for (QPushButton* b : window->findChildren<QPushButton*>("act"))
+            if (b->isVisible() && b->text().startsWith("Try: start"))
+                attempt = b;
+        return attempt != nullptr;
+    }, 5000));
+    const Job before = window->session().document().job();
+    QTest::mouseClick(attempt, Qt::LeftButton);
+    auto* effect = attempt->parentWidget()->findChild<QLabel*>("remedyEffect");
+    QVERIFY(QTest::qWaitFor([&] { return effect->text().contains(QStringLiteral("Starts")); }, 10000));
+    QVERIFY2(window->session().document().job() == before, "nothing is changed by trying");
+    for (QPushButton* b : attempt->parentWidget()->findChildren<QPushButton*>("act"))
+        if (b->text() == "Accept")
+            QTest::mouseClick(b, Qt::LeftButton);
+    QVERIFY(window->session().document().job() != before);
+    window->session().document().undo_stack().undo();
+    QVERIFY(window->session().document().job() == before);
+}
+
+void WindowTest::recovery_copy_is_offered_and_whole()
+{
+    const QString where = folder->filePath("recovery");
+    window->show_station(2);
+    type(number(rule_field("on_k")), "11.1");
+    const QString copy = where + QStringLiteral("/%1.vrelay").arg(QCoreApplication::applicationPid());
+    QVERIFY2(QTest::qWaitFor([&] { return QFile::exists(copy); }, 2000), "at most two seconds behind");
+    QVERIFY(Recovery::left_behind(where).isEmpty()); // this process still runs
+    // A program that is gone: a process number nobody has.
+    QVERIFY(QFile::copy(copy, where + "/999999999.vrelay"));
+    QVERIFY(QFile::copy(where + QStringLiteral("/%1.path").arg(QCoreApplication::applicationPid()), where + "/999999999.path"));
+    const auto left = Recovery::left_behind(where);
+    QCOMPARE(left.size(), 1);
+    QCOMPARE(left[0].original, job_path);
+    const auto job = open_job(left[0].copy.toStdString());
+    QVERIFY(job);
+    QVERIFY(job->variants == window->session().document().job().variants);
+    window->save();
+    QVERIFY(!QFile::exists(copy));
+}
+
+void WindowTest::stations_by_keyboard()
+{
+    for (int i = 0; i < 5; ++i) {
+        QTest::keyClick(window.get(), static_cast<Qt::Key>(Qt::Key_1 + i), Qt::ControlModifier);
+        QCOMPARE(window->strip().isVisible(), i != 4);
+    }
+}
+
+void WindowTest::loop_part_is_edited_in_place()
+{
+    window->show_station(0);
+    QTest::qWait(20);
+    LoopView* view = window->loop().view();
+    QTest::mouseClick(view, Qt::LeftButton, {}, view->part_area(Part::pump).center().toPoint());
+    NumberEdit* flow = number("loop.flow_m3_s");
+    QVERIFY(flow);
+    const double heat = window->session().outcome()->figures()->heat.to_store;
+    type(flow, "3.1");
+    QVERIFY(std::fabs(window->session().document().variant().loop.pump.flow_m3_s - 3.1e-3 / 60) < 1e-12);
+    settle();
+    QVERIFY(window->session().outcome()->figures()->heat.to_store != heat);
+}
+
+void WindowTest::probe_converter_both_ways()
+{
+    window->show_station(1);
+    type(number("convertTemp"), "100");
+    QVERIFY(std::fabs(number("convertOhm")->value() - 1385.055) < 1e-3); // IEC 60751
+    type(number("convertOhm"), "1000");
+    QVERIFY(std::fabs(number("convertTemp")->value()) < 1e-9);
+    type(number("convertOhm"), "99999");
+    QVERIFY(find<QLabel>("convertAnswer")->text().contains("outside this curve"));
+}
+
+void WindowTest::text_is_not_cut_at_the_least_size()
+{
+    window->resize(1024, 700);
+    for (int i = 0; i < 5; ++i) {
+        window->show_station(i);
+        QTest::qWait(30);
+        QCOMPARE(window->size(), QSize(1024, 700));
+        for (QPushButton* b : window->findChildren<QPushButton*>())
+            if (b->isVisible() && b->objectName() != "quiet" && !b->text().isEmpty() && b->objectName() != "pill")
+                QVERIFY2(b->height() >= 32 || b->objectName() == "word", qPrintable(b->text()));
+    }
+}
+
+int main(int argc, char** argv)
+{
+    QApplication app(argc, argv);
+    load_fonts();
+    apply_theme(app, false);
+    WindowTest test;
+    return QTest::qExec(&test, argc, argv);
+}
+#include "window_test.moc"
