@@ -59,7 +59,7 @@ DayChart::DayChart(Session& session, bool zoom, QWidget* parent) : QCustomPlot(p
     plotLayout()->setRowStretchFactor(0, 0.001);
     plotLayout()->setRowStretchFactor(2, 0.001);
     legend->setFillOrder(QCPLegend::foColumnsFirst);
-    legend->setWrap(8);
+    legend->setWrap(zoom ? 3 : 8);
     legend->setBorderPen(Qt::NoPen);
     legend->setMargins(QMargins(left_px, 0, 6, 0));
     legend->setRowSpacing(0);

@@ -185,15 +185,17 @@ std::optional<Error> DaysStation::import_file(const QString& path)
 void DaysStation::refresh()
 {
     const Document& doc = session_.document();
-    {
-        const QSignalBlocker quiet(list_);
+    const QSignalBlocker quiet(list_);
+    if (doc.job().days != shown_ || session_.units() != shown_units_ || list_->count() == 0) {
+        shown_ = doc.job().days;
+        shown_units_ = session_.units();
         list_->clear();
         for (const Day& d : doc.job().days) {
             auto* item = new QListWidgetItem(day_picture(doc.job(), d), QStringLiteral("%1\n%2").arg(qs(d.name), day_line(d, session_.units())));
             list_->addItem(item);
         }
-        list_->setCurrentRow(static_cast<int>(doc.day_index()));
     }
+    list_->setCurrentRow(static_cast<int>(doc.day_index()));
     const Day& d = doc.day();
     const QString shape = QStringLiteral("%1|%2|%3|%4|%5").arg(doc.day_index()).arg(static_cast<int>(d.kind)).arg(d.draws.size()).arg(qs(d.trace)).arg(doc.job().days.size());
     if (shape != shape_) {

@@ -37,6 +37,8 @@ private:
     QLabel* message_;
     std::vector<std::function<void()>> refreshers_;
     QString shape_;
+    std::vector<Day> shown_; // what the pictures show
+    Units shown_units_;
 };
 
 } // namespace vernal

@@ -14,7 +14,7 @@ namespace vernal {
 namespace {
 
 constexpr double lowest_store_c = 0, highest_store_c = 100;
-constexpr int cell_px = 5;
+constexpr int cell_px = 7;
 constexpr double grab_px = 14;
 
 double distance_to_segment(const QPointF& p, const QPointF& a, const QPointF& b)

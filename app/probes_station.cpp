@@ -189,6 +189,9 @@ void ProbesStation::convert(bool from_ohm)
 void ProbesStation::refresh()
 {
     const auto& all = session_.document().variant().probes;
+    if (all == shown_probes_)
+        return;
+    shown_probes_ = all;
     const QSignalBlocker quiet(list_);
     list_->clear();
     for (const Probe& p : all)

@@ -36,6 +36,7 @@ private:
     QLabel* answer_;
     QCustomPlot* plot_;
     std::size_t shown_ = 0;
+    std::vector<Probe> shown_probes_;
 };
 
 } // namespace vernal

@@ -23,7 +23,7 @@ struct FigureRow {
 const FigureRow figure_rows[] = {
     {"heat to store", [](const Figures& f, const Units& u) { return text(f.heat.to_store, Quantity::energy, u); }},
     {"pump energy", [](const Figures& f, const Units& u) { return text(f.pump_energy_j, Quantity::energy, u); }},
-    {"heat per kWh of pump", [](const Figures& f, const Units& u) { return text(f.heat_per_pump(), Quantity::number, u); }},
+    {"heat per pump kWh", [](const Figures& f, const Units& u) { return text(f.heat_per_pump(), Quantity::number, u); }},
     {"solar fraction", [](const Figures& f, const Units& u) { return text(f.solar_fraction(), Quantity::ratio, u); }},
     {"starts", [](const Figures& f, const Units&) { return QString::number(f.starts()); }},
     {"first start", [](const Figures& f, const Units&) { return qs(clock_text(f.pumps[0].first_start_s)); }},
@@ -75,7 +75,7 @@ RunStation::RunStation(Session& session, QWidget* parent) : QWidget(parent), ses
     right->addWidget(why_);
     auto* panel = new QWidget;
     panel->setLayout(right);
-    panel->setFixedWidth(312);
+    panel->setFixedWidth(346);
     auto* box = new QHBoxLayout(this);
     box->setContentsMargins(14, 10, 10, 8);
     box->setSpacing(10);

@@ -78,7 +78,7 @@ std::size_t Outcome::at(double t) const
     return lo;
 }
 
-Outcome make_outcome(const RunRequest& r, std::stop_token stop)
+Outcome make_outcome(const RunRequest& r, std::stop_token stop, std::optional<KeptRun>& kept)
 {
     Outcome o;
     o.id = r.id;
@@ -89,8 +89,15 @@ Outcome make_outcome(const RunRequest& r, std::stop_token stop)
     else
         run_coupled_into(o, r.job, stop);
     if (o.figures() && r.kept != r.variant && !stop.stop_requested()) {
-        o.kept_figures = figures_only(r.job, r.job.variants[r.kept], o.day, stop);
-        o.kept_name = r.job.variants[r.kept].name;
+        const Variant& other = r.job.variants[r.kept];
+        if (!kept || !(kept->variant == other && kept->day == o.day && kept->site == r.job.site && kept->traces == r.job.traces)) {
+            kept.reset();
+            if (const auto figures = figures_only(r.job, other, o.day, stop); figures && !stop.stop_requested())
+                kept = KeptRun{other, o.day, r.job.site, r.job.traces, *figures};
+        }
+        if (kept)
+            o.kept_figures = kept->figures;
+        o.kept_name = other.name;
     }
     o.findings = findings({r.job, o.variant, o.figures(), r.units});
     return o;
@@ -123,6 +130,7 @@ void Runner::request(RunRequest r)
 
 void Runner::work(std::stop_token stop)
 {
+    std::optional<KeptRun> kept;
     while (!stop.stop_requested()) {
         RunRequest request;
         std::stop_token token;
@@ -136,7 +144,7 @@ void Runner::work(std::stop_token stop)
             current_ = std::stop_source();
             token = current_.get_token();
         }
-        auto outcome = std::make_shared<const Outcome>(make_outcome(request, token));
+        auto outcome = std::make_shared<const Outcome>(make_outcome(request, token, kept));
         if (token.stop_requested() || stop.stop_requested())
             continue;
         QMetaObject::invokeMethod(this, [this, outcome] {

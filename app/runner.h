@@ -51,7 +51,16 @@ struct Outcome {
     const Figures* figures() const { return is_replay() || error ? nullptr : &coupled.figures; }
 };
 
-Outcome make_outcome(const RunRequest& request, std::stop_token stop);
+// The last comparison run, taken again while what it depends on stays the same.
+struct KeptRun {
+    Variant variant;
+    Day day;
+    Site site;
+    Traces traces;
+    Figures figures;
+};
+
+Outcome make_outcome(const RunRequest& request, std::stop_token stop, std::optional<KeptRun>& kept);
 
 class Runner : public QObject {
     Q_OBJECT

@@ -71,9 +71,15 @@ Strip::Strip(Session& session, QWidget* parent) : QFrame(parent), session_(sessi
 
 void Strip::show_days()
 {
-    day_->clear();
-    for (const Day& d : session_.document().job().days)
-        day_->addItem(qs(d.name));
+    const auto& days = session_.document().job().days;
+    bool same = static_cast<std::size_t>(day_->count()) == days.size();
+    for (std::size_t i = 0; same && i < days.size(); ++i)
+        same = day_->itemText(static_cast<int>(i)) == qs(days[i].name);
+    if (!same) {
+        day_->clear();
+        for (const Day& d : days)
+            day_->addItem(qs(d.name));
+    }
     day_->setCurrentIndex(static_cast<int>(session_.document().day_index()));
 }
 

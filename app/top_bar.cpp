@@ -89,6 +89,12 @@ void TopBar::refresh()
     title_->setText(qs(d.job().title) + (d.unsaved() ? QStringLiteral(" •") : QString()));
     title_->setToolTip(d.unsaved() ? tr("Changed since it was saved") : QString());
     site_->setText(qs(d.job().site.name));
+    QString names = QStringLiteral("%1 %2").arg(d.variant_index()).arg(d.kept_index());
+    for (const Variant& v : d.job().variants)
+        names += QLatin1Char('\n') + qs(v.name);
+    if (names == shown_)
+        return;
+    shown_ = names;
     clear_layout(variants_);
     for (std::size_t i = 0; i < d.job().variants.size(); ++i) {
         auto* b = new QPushButton(qs(d.job().variants[i].name));
@@ -98,7 +104,10 @@ void TopBar::refresh()
         b->setChecked(i == d.variant_index());
         b->setContextMenuPolicy(Qt::CustomContextMenu);
         b->setToolTip(i == d.kept_index() ? tr("The strip compares with this one") : tr("Right-click to compare with it, rename or remove it"));
-        connect(b, &QPushButton::clicked, this, [this, i] { session_.document().choose_variant(i); });
+        connect(b, &QPushButton::clicked, this, [this, i] {
+            shown_.clear(); // a click on the chosen one must not leave it unchecked
+            session_.document().choose_variant(i);
+        });
         connect(b, &QPushButton::customContextMenuRequested, this, [this, b, i](const QPoint& p) {
             QMenu menu;
             menu.addAction(tr("Compare with this one"), this, [this, i] { session_.document().keep_variant(i); });

@@ -27,6 +27,7 @@ private:
     QLabel* title_;
     QLabel* site_;
     QHBoxLayout* variants_;
+    QString shown_; // names and choice of the variant buttons now there
     QPushButton *celsius_, *fahrenheit_, *litre_, *gallon_;
 };
 
