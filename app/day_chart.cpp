@@ -28,6 +28,8 @@ DayChart::DayChart(Session& session, bool zoom, QWidget* parent) : QCustomPlot(p
     setObjectName(zoom ? "runChart" : "stripChart");
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("The day: temperatures and outputs over time"));
+    setPlottingHints(QCP::phFastPolylines | QCP::phCacheLabels);
+    setNotAntialiasedElements(QCP::aeFills | QCP::aeGrid | QCP::aeAxes);
     plotLayout()->setRowSpacing(0);
     axisRect()->setAutoMargins(QCP::msNone);
     axisRect()->setMargins(QMargins(left_px, top_px, right_px, 4));

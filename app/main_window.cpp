@@ -19,6 +19,7 @@
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
+#include <QThreadPool>
 #include <QVBoxLayout>
 
 namespace vernal {
@@ -285,6 +286,7 @@ void MainWindow::recover(const LeftBehind& left)
         return seams_.tell(this, qs(job.error().text()));
     session_.document().set_job(std::move(*job), left.original, true);
     recovery_.write_now();
+    QThreadPool::globalInstance()->waitForDone(); // the new copy stands before the old one goes
     Recovery::discard(left);
     show_station(2);
 }

@@ -29,10 +29,14 @@ void NumberEdit::set_value(double inside)
 
 void NumberEdit::show_value()
 {
-    setText(vernal::text(value_, field_.quantity, session_.units()));
+    const QString now = vernal::text(value_, field_.quantity, session_.units());
+    if (now != text()) {
+        setText(now);
+        fit();
+    }
     setModified(false);
-    set_reason({});
-    fit();
+    if (!reason_.isEmpty())
+        set_reason({});
 }
 
 void NumberEdit::fit()

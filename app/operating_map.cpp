@@ -274,8 +274,10 @@ void OperatingMap::paint_path(QPainter& p) const
     for (std::size_t i = 0; i < o->size(); ++i)
         if (const double x = o->reading_c(i, pr->store), y = o->reading_c(i, pr->source); std::isfinite(x) && std::isfinite(y))
             path.append(at(x, y));
-    p.setPen(QPen(t.second_ink, t.glare ? 1.6 : 1.0));
+    p.setRenderHint(QPainter::Antialiasing, false); // thousands of points: a hair line, drawn fast
+    p.setPen(QPen(t.second_ink, t.glare ? 2 : 0));
     p.drawPolyline(path);
+    p.setRenderHint(QPainter::Antialiasing);
     for (std::size_t i = 1; i < o->size(); ++i) {
         const bool was = o->decisions(i - 1)[output_].on, is = o->decisions(i)[output_].on;
         if (was == is)

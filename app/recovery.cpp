@@ -8,6 +8,7 @@
 #include <QFile>
 #include <QFileInfo>
 #include <QStandardPaths>
+#include <QThreadPool>
 
 namespace vernal {
 namespace {
@@ -42,15 +43,20 @@ void Recovery::write_now()
 {
     if (!document_.unsaved())
         return remove();
-    const auto bytes = pack_job(document_.job());
-    if (!bytes)
-        return;
-    write_file_atomically((base() + QStringLiteral(".path")).toStdString(), document_.path().toStdString());
-    write_file_atomically((base() + QStringLiteral(".vrelay")).toStdString(), *bytes);
+    QThreadPool::globalInstance()->start([shared = shared_, id = ++shared_->newest, job = document_.job(), base = base().toStdString(), path = document_.path().toStdString()] {
+        const auto bytes = pack_job(job);
+        const std::lock_guard lock(shared->mutex);
+        if (!bytes || id != shared->newest)
+            return; // a newer copy, or a save, has overtaken this one
+        write_file_atomically(base + ".path", path);
+        write_file_atomically(base + ".vrelay", *bytes);
+    });
 }
 
 void Recovery::remove()
 {
+    ++shared_->newest;
+    const std::lock_guard lock(shared_->mutex);
     QFile::remove(base() + QStringLiteral(".vrelay"));
     QFile::remove(base() + QStringLiteral(".path"));
 }

@@ -6,7 +6,9 @@
 #include <QDir>
 #include <QTimer>
 
-#include <optional>
+#include <atomic>
+#include <memory>
+#include <mutex>
 
 namespace vernal {
 
@@ -26,12 +28,17 @@ public:
     // Copies of programs that no longer run.
     static QList<LeftBehind> left_behind(const QString& folder);
     static void discard(const LeftBehind& left);
-    void write_now();
+    void write_now(); // in the background: a slow disk never holds up the window
     static QString usual_folder();
 
 private:
+    struct Shared { // with writes still under way
+        std::mutex mutex;
+        std::atomic<quint64> newest = 0;
+    };
     QString base() const;
     void remove();
+    std::shared_ptr<Shared> shared_ = std::make_shared<Shared>();
     Document& document_;
     QString folder_;
     QTimer timer_;
