@@ -75,23 +75,10 @@ SparsePattern::SparsePattern(std::size_t n, const std::vector<std::pair<int, int
         l_start_.push_back(static_cast<int>(l_col_.size()));
         u_start_.push_back(static_cast<int>(u_col_.size()));
     }
-    for (std::size_t k = 0; k < n; ++k)
-        for (int i : upper[k]) {
-            forward_.push_back({i, static_cast<int>(k)});
-            const auto& row = lower[static_cast<std::size_t>(i)];
-            const auto at = std::lower_bound(row.begin(), row.end(), static_cast<int>(k)) - row.begin();
-            forward_factor_.push_back(l_start_[static_cast<std::size_t>(i)] + static_cast<int>(at));
-        }
-    for (std::size_t k = n; k-- > 0;)
-        for (int j : upper[k])
-            backward_.push_back({static_cast<int>(k), j});
-}
-
-std::size_t SparsePattern::slot(int row, int column) const
-{
-    const auto r = static_cast<std::size_t>(row);
-    const auto it = std::lower_bound(column_.begin() + row_start_[r], column_.begin() + row_start_[r + 1], column);
-    return static_cast<std::size_t>(it - column_.begin());
+    slots_.assign(n * n, -1);
+    for (std::size_t r = 0; r < n; ++r)
+        for (int e = row_start_[r]; e < row_start_[r + 1]; ++e)
+            slots_[r * n + static_cast<std::size_t>(column_[static_cast<std::size_t>(e)])] = e;
 }
 
 void SparseLu::factor(const SparsePattern& p, const double* values)
@@ -99,6 +86,7 @@ void SparseLu::factor(const SparsePattern& p, const double* values)
     const std::size_t n = p.size();
     l_.resize(p.l_col_.size());
     u_.resize(p.u_col_.size());
+    scaled_u_.resize(p.u_col_.size());
     inverse_diagonal_.resize(n);
     work_.assign(n, 0.0);
     for (std::size_t i = 0; i < n; ++i) {
@@ -121,33 +109,30 @@ void SparseLu::factor(const SparsePattern& p, const double* values)
             w = 0.0;
         }
     }
-    forward_.resize(l_.size());
-    for (std::size_t e = 0; e < l_.size(); ++e)
-        forward_[e] = l_[static_cast<std::size_t>(p.forward_factor_[e])];
-    backward_.clear();
-    for (std::size_t k = n; k-- > 0;)
+    for (std::size_t k = 0; k < n; ++k) // upper rows scaled, so that solving needs no division
         for (int u = p.u_start_[k]; u < p.u_start_[k + 1]; ++u)
-            backward_.push_back(u_[static_cast<std::size_t>(u)] * inverse_diagonal_[k]);
-}
-
-void SparseLu::sweep(const SparsePattern::Term* __restrict term, const double* __restrict factor, std::size_t n, double* __restrict w)
-{
-    for (std::size_t e = 0; e < n; ++e)
-        w[term[e].to] -= factor[e] * w[term[e].from];
+            scaled_u_[static_cast<std::size_t>(u)] = u_[static_cast<std::size_t>(u)] * inverse_diagonal_[k];
 }
 
 void SparseLu::solve(const SparsePattern& p, const double* b, double* x) const
 {
     const std::size_t n = p.size();
     double* w = work_.data();
-    for (std::size_t i = 0; i < n; ++i)
-        w[i] = b[p.order_[i]];
-    sweep(p.forward_.data(), forward_.data(), forward_.size(), w);
-    for (std::size_t i = 0; i < n; ++i)
-        w[i] *= inverse_diagonal_[i];
-    sweep(p.backward_.data(), backward_.data(), backward_.size(), w);
-    for (std::size_t i = 0; i < n; ++i)
-        x[p.order_[i]] = w[i];
+    const int *l_start = p.l_start_.data(), *l_col = p.l_col_.data(), *u_start = p.u_start_.data(), *u_col = p.u_col_.data(), *order = p.order_.data();
+    const double *l = l_.data(), *u = scaled_u_.data(), *inverse = inverse_diagonal_.data();
+    for (std::size_t i = 0; i < n; ++i) {
+        double sum = b[order[i]];
+        for (int s = l_start[i]; s < l_start[i + 1]; ++s)
+            sum -= l[s] * w[l_col[s]];
+        w[i] = sum;
+    }
+    for (std::size_t i = n; i-- > 0;) {
+        double sum = w[i] * inverse[i];
+        for (int s = u_start[i]; s < u_start[i + 1]; ++s)
+            sum -= u[s] * w[u_col[s]];
+        w[i] = sum;
+        x[order[i]] = sum;
+    }
 }
 
 } // namespace vernal

@@ -17,7 +17,7 @@ public:
     std::size_t size() const { return order_.size(); }
     std::size_t entries() const { return column_.size(); }
     // Place of (row, column) in the caller's value array; the pair must be in the pattern.
-    std::size_t slot(int row, int column) const;
+    std::size_t slot(int row, int column) const { return static_cast<std::size_t>(slots_[static_cast<std::size_t>(row) * size() + static_cast<std::size_t>(column)]); }
     // Rows as (first, last) ranges into columns(), for products.
     const std::vector<int>& row_start() const { return row_start_; }
     const std::vector<int>& columns() const { return column_; }
@@ -27,11 +27,7 @@ private:
     std::vector<int> row_start_, column_;   // the caller's matrix
     std::vector<int> order_, place_;        // elimination order and its inverse
     std::vector<int> l_start_, l_col_, u_start_, u_col_; // factors, in elimination order, rows sorted
-    struct Term {
-        int to, from; // w[to] −= factor × w[from]
-    };
-    std::vector<Term> forward_, backward_;  // the two sweeps of a solution, flat
-    std::vector<int> forward_factor_;       // of each forward term, its place in the lower factor
+    std::vector<int> slots_;                // row × n + column → place, −1: not in the pattern
 };
 
 class SparseLu {
@@ -42,9 +38,7 @@ public:
     void solve(const SparsePattern& pattern, const double* b, double* x) const;
 
 private:
-    static void sweep(const SparsePattern::Term* term, const double* factor, std::size_t n, double* w);
-    std::vector<double> l_, u_, inverse_diagonal_;
-    std::vector<double> forward_, backward_; // the factors in the order of the sweeps
+    std::vector<double> l_, u_, scaled_u_, inverse_diagonal_;
     mutable std::vector<double> work_;
 };
 
