@@ -12,7 +12,7 @@ namespace vernal {
 Result<std::string> read_file(const std::filesystem::path& path);
 
 // Through a temporary file beside the target, flushed, then renamed over it:
-// after any failure the old content stands. nothing-in-particular on success.
+// after any failure the old content stands. The value on success says nothing.
 Result<std::monostate> write_file_atomically(const std::filesystem::path& path, const std::string& content);
 
 } // namespace vernal

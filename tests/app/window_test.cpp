@@ -31,7 +31,7 @@ private slots:
     void stations_by_keyboard();
     void loop_part_is_edited_in_place();
     void probe_converter_both_ways();
-    void text_is_not_cut_at_the_least_size();
+    void targets_stay_large_at_the_least_size();
 
 private:
     template <class T>
@@ -273,7 +273,7 @@ void WindowTest::probe_converter_both_ways()
     QVERIFY(find<QLabel>("convertAnswer")->text().contains("outside this curve"));
 }
 
-void WindowTest::text_is_not_cut_at_the_least_size()
+void WindowTest::targets_stay_large_at_the_least_size()
 {
     window->resize(1024, 700);
     for (int i = 0; i < 5; ++i) {
