@@ -70,7 +70,14 @@ DayChart::DayChart(Session& session, bool zoom, QWidget* parent) : QCustomPlot(p
     for (QCPAbstractItem* item : {static_cast<QCPAbstractItem*>(line_), static_cast<QCPAbstractItem*>(time_)})
         item->setClipToAxisRect(false);
     restyle();
-    connect(&session_, &Session::outcome_changed, this, &DayChart::show_outcome);
+    if (zoom_)
+        connect(&session_, &Session::outcome_changed, this, &DayChart::show_outcome);
+    else
+        connect(&session_, &Session::strip_due, this, [this] {
+            show_outcome();
+            if (isVisible())
+                replot(QCustomPlot::rpImmediateRefresh);
+        });
     connect(&session_, &Session::units_changed, this, &DayChart::show_outcome);
     connect(&session_, &Session::cursor_changed, this, &DayChart::show_cursor);
 }

@@ -114,16 +114,11 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
     auto* panel = new QFrame;
     panel->setObjectName("card");
     editor_ = new QVBoxLayout(panel);
-    auto* scroll = new QScrollArea;
-    scroll->setWidget(panel);
-    scroll->setWidgetResizable(true);
-    scroll->setFixedWidth(348);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto* box = new QHBoxLayout(this);
     box->setContentsMargins(14, 10, 10, 8);
     box->setSpacing(10);
     box->addLayout(left, 1);
-    box->addWidget(scroll);
+    box->addWidget(side_scroll(panel, 348));
     connect(list_, &QListWidget::currentRowChanged, this, [this](int row) {
         if (row >= 0 && static_cast<std::size_t>(row) != session_.document().day_index())
             session_.document().choose_day(static_cast<std::size_t>(row));
@@ -229,6 +224,7 @@ void DaysStation::add_sky_rows()
     auto* grid = new QGridLayout;
     auto* date = new QDateEdit;
     date->setDisplayFormat(QStringLiteral("d MMMM yyyy"));
+    date->setObjectName("dayDate");
     date->setMinimumHeight(32);
     auto* clouds = new QComboBox;
     clouds->setObjectName("dayClouds");

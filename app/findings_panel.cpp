@@ -82,52 +82,77 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QFrame(parent)
     connect(&session, &Session::previewed, this, [this](std::shared_ptr<const Outcome> o) { show_preview(*o); });
 }
 
+// Cards are made anew only when their number or kind changes: while somebody
+// drags a threshold, mostly numbers in them do.
 void FindingsPanel::show_findings()
 {
-    const auto& o = session_.outcome();
-    QString said = theme().glare ? QStringLiteral("glare") : QString();
-    for (const Finding& f : o->findings)
-        said += qs(f.title + f.reason + (f.remedy ? f.remedy->label : "")) + QLatin1Char('\n');
-    if (said == shown_ && !said.isEmpty() && !effect_)
-        return;
-    shown_ = said;
-    effect_ = nullptr;
-    accept_ = nullptr;
-    clear_layout(cards_);
-    count_->setText(QString::number(o->findings.size()));
-    for (const Finding& f : o->findings)
-        cards_->addWidget(card(f));
-    if (o->findings.empty()) {
-        auto* none = new QLabel(tr("Nothing found on this day. Other days may differ."));
-        none->setWordWrap(true);
-        none->setObjectName("second");
-        cards_->addWidget(none);
+    const std::vector<Finding>& found = session_.outcome()->findings;
+    const bool same = !effect_ && glare_ == theme().glare && !found.empty() &&
+                      std::equal(found.begin(), found.end(), shown_.begin(), shown_.end(), [](const Finding& f, const Card& c) { return f.remedy.has_value() == (c.remedy != nullptr); });
+    count_->setText(QString::number(found.size()));
+    if (!same)
+        remake(found.size());
+    for (std::size_t i = 0; i < found.size(); ++i) {
+        if (!same)
+            shown_.push_back(make_card(found[i].remedy.has_value()));
+        fill(shown_[i], found[i]);
     }
 }
 
-QWidget* FindingsPanel::card(const Finding& f)
+void FindingsPanel::remake(std::size_t findings)
 {
+    effect_ = nullptr;
+    glare_ = theme().glare;
+    shown_.clear();
+    clear_layout(cards_);
+    if (findings > 0)
+        return;
+    auto* none = new QLabel(tr("Nothing found on this day. Other days may differ."));
+    none->setWordWrap(true);
+    none->setObjectName("second");
+    cards_->addWidget(none);
+}
+
+void FindingsPanel::fill(Card& c, const Finding& f)
+{
+    const auto put = [](auto* w, const QString& text) {
+        if (w->text() != text)
+            w->setText(text);
+    };
+    const Mark m = mark_of(f.severity);
+    put(c.title, QStringLiteral("<span style='color:%1'>%2 <b>%3</b></span>").arg(m.colour.name(), QString::fromUtf8(m.sign), qs(f.title).toHtmlEscaped()));
+    c.title->setAccessibleName(QString::fromLatin1(severity_text(f.severity)) + ": " + qs(f.title));
+    put(c.reason, qs(f.reason));
+    if (!c.remedy)
+        return;
+    *c.remedy = *f.remedy;
+    put(c.attempt, qs(f.remedy->label));
+}
+
+FindingsPanel::Card FindingsPanel::make_card(bool with_remedy)
+{
+    Card c;
     auto* frame = new QFrame;
     frame->setObjectName("card");
     auto* box = new QVBoxLayout(frame);
     box->setContentsMargins(10, 8, 10, 8);
     box->setSpacing(4);
-    const Mark m = mark_of(f.severity);
-    auto* title = new QLabel(QStringLiteral("<span style='color:%1'>%2 <b>%3</b></span>").arg(m.colour.name(), QString::fromUtf8(m.sign), qs(f.title).toHtmlEscaped()));
-    title->setAccessibleName(QString::fromLatin1(severity_text(f.severity)) + ": " + qs(f.title));
-    title->setWordWrap(true);
-    auto* reason = new QLabel(qs(f.reason));
-    reason->setWordWrap(true);
-    box->addWidget(title);
-    box->addWidget(reason);
-    if (f.remedy)
-        add_remedy(*box, f);
-    return frame;
+    c.title = new QLabel;
+    c.title->setWordWrap(true);
+    c.reason = new QLabel;
+    c.reason->setWordWrap(true);
+    box->addWidget(c.title);
+    box->addWidget(c.reason);
+    cards_->addWidget(frame);
+    if (with_remedy)
+        add_remedy(*box, c);
+    return c;
 }
 
-void FindingsPanel::add_remedy(QVBoxLayout& box, const Finding& f)
+void FindingsPanel::add_remedy(QVBoxLayout& box, Card& c)
 {
-    auto* attempt = new QPushButton(qs(f.remedy->label));
+    const auto remedy = c.remedy = std::make_shared<Remedy>();
+    auto* attempt = c.attempt = new QPushButton;
     attempt->setObjectName("act");
     auto* effect = new QLabel;
     effect->setObjectName("remedyEffect");
@@ -145,17 +170,18 @@ void FindingsPanel::add_remedy(QVBoxLayout& box, const Finding& f)
     box.addWidget(attempt);
     box.addWidget(effect);
     box.addWidget(choice);
-    const Remedy remedy = *f.remedy;
     connect(attempt, &QPushButton::clicked, this, [this, remedy, attempt, effect, choice] {
         attempt->hide();
         effect->setText(tr("Trying …"));
         effect->show();
         choice->show();
         effect_ = effect;
-        accept_ = choice;
-        session_.preview(remedy);
+        session_.preview(*remedy);
     });
-    connect(accept, &QPushButton::clicked, this, [this, remedy] { session_.document().edit_variant(qs(remedy.label).section(QStringLiteral(": "), 1), remedy.apply); });
+    connect(accept, &QPushButton::clicked, this, [this, remedy] {
+        const Remedy now = *remedy; // the edit's outcome may fill this card anew
+        session_.document().edit_variant(qs(now.label).section(QStringLiteral(": "), 1), now.apply);
+    });
     connect(leave, &QPushButton::clicked, this, [this, attempt, effect, choice] {
         effect->hide();
         choice->hide();

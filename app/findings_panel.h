@@ -7,6 +7,7 @@
 #include <QFrame>
 #include <QLabel>
 
+class QPushButton;
 class QVBoxLayout;
 
 namespace vernal {
@@ -19,16 +20,24 @@ public:
 private:
     void show_findings();
     void show_why();
-    QWidget* card(const Finding& f);
-    void add_remedy(QVBoxLayout& box, const Finding& f);
+    struct Card {
+        QLabel* title = nullptr;
+        QLabel* reason = nullptr;
+        QPushButton* attempt = nullptr;
+        std::shared_ptr<Remedy> remedy; // what the buttons of this card now do; none: nothing to try
+    };
+    void remake(std::size_t findings);
+    Card make_card(bool with_remedy);
+    void add_remedy(QVBoxLayout& box, Card& c);
+    static void fill(Card& c, const Finding& f);
     void show_preview(const Outcome& o);
     Session& session_;
     QVBoxLayout* cards_;
     QLabel* count_;
     QLabel* why_;
-    QString shown_;               // what the cards say; redrawn only when it changes
-    QLabel* effect_ = nullptr;    // of the card whose remedy is tried
-    QWidget* accept_ = nullptr;
+    std::vector<Card> shown_;
+    bool glare_ = false;       // the theme the cards were made in
+    QLabel* effect_ = nullptr; // of the card whose remedy is tried
 };
 
 } // namespace vernal

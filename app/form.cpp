@@ -1,5 +1,7 @@
 #include "form.h"
 
+#include <QScrollArea>
+
 namespace vernal {
 
 void clear_layout(QLayout* layout)
@@ -18,6 +20,16 @@ QLabel* heading(const QString& text, const char* style)
     auto* label = new QLabel(text);
     label->setObjectName(QString::fromLatin1(style));
     return label;
+}
+
+QScrollArea* side_scroll(QWidget* panel, int width)
+{
+    auto* scroll = new QScrollArea;
+    scroll->setWidget(panel);
+    scroll->setWidgetResizable(true);
+    scroll->setFixedWidth(width);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    return scroll;
 }
 
 } // namespace vernal

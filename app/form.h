@@ -8,6 +8,8 @@
 
 #include <functional>
 
+class QScrollArea;
+
 namespace vernal {
 
 // A visitor that collects the number fields of one value, with a way to read and
@@ -92,6 +94,9 @@ void refresh_rows(const std::vector<NumberEdit*>& edits, const T& value)
 
 // Empties a layout and deletes its widgets.
 void clear_layout(QLayout* layout);
+
+// Makes a panel of this width scroll up and down beside the main view.
+QScrollArea* side_scroll(QWidget* panel, int width);
 
 QLabel* heading(const QString& text, const char* style = "h2");
 

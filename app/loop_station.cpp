@@ -63,16 +63,11 @@ LoopStation::LoopStation(Session& session, QWidget* parent) : QWidget(parent), s
     column->addLayout(grid_);
     column->addLayout(extra_);
     column->addStretch(1);
-    auto* scroll = new QScrollArea;
-    scroll->setWidget(panel);
-    scroll->setWidgetResizable(true);
-    scroll->setFixedWidth(300);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto* box = new QHBoxLayout(this);
     box->setContentsMargins(14, 10, 10, 8);
     box->setSpacing(10);
     box->addLayout(left, 1);
-    box->addWidget(scroll);
+    box->addWidget(side_scroll(panel, 300));
     connect(view_, &LoopView::chosen, this, &LoopStation::show_part);
     connect(&session.document(), &Document::changed, this, &LoopStation::refresh);
     connect(&session.document(), &Document::view_changed, this, &LoopStation::refresh);

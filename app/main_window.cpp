@@ -62,7 +62,9 @@ MainWindow::MainWindow(Seams seams, const Options& options, QWidget* parent)
     : QMainWindow(parent), seams_(std::move(seams)), options_(options), recovery_(session_.document(), options.recovery_folder.isEmpty() ? Recovery::usual_folder() : options.recovery_folder)
 {
     setObjectName("desk");
-    setWindowTitle(QStringLiteral("Vernal Relay"));
+    const auto name_window = [this] { setWindowTitle(qs(session_.document().job().title) + QStringLiteral("[*] — Vernal Relay")); };
+    connect(&session_.document(), &Document::changed, this, name_window);
+    name_window();
     setAcceptDrops(true);
     resize(1280, 800);
     setMinimumSize(1024, 700);

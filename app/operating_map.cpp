@@ -107,10 +107,8 @@ std::vector<OperatingMap::Line> OperatingMap::lines() const
         if (const auto* d = std::get_if<Differential>(&r.body)) {
             out.push_back({i, "on_k", d->on.in_kelvin(), true, Line::level, true, theme().accent});
             out.push_back({i, "off_k", d->off.in_kelvin(), true, Line::level, false, theme().accent});
-        } else if (const auto* l = std::get_if<StoreLimit>(&r.body)) {
+        } else if (const auto l = limit_of(r)) {
             add_limit_lines(out, i, l->probe, l->limit.in_celsius(), l->hysteresis.in_kelvin(), theme().protect, *p);
-        } else if (const auto* c = std::get_if<CutOut>(&r.body)) {
-            add_limit_lines(out, i, c->probe, c->limit.in_celsius(), c->hysteresis.in_kelvin(), theme().protect, *p);
         }
     }
     return out;
@@ -217,7 +215,7 @@ void OperatingMap::paint_line(QPainter& p, const Line& line, int banner_row) con
     if (line.kind == Line::banner) {
         const auto& o = session_.outcome();
         const auto keys = probe_keys(session_.document().variant());
-        const std::string probe = std::holds_alternative<StoreLimit>(rule.body) ? std::get<StoreLimit>(rule.body).probe : std::get<CutOut>(rule.body).probe;
+        const std::string probe = limit_of(rule)->probe;
         const auto it = std::find(keys.begin(), keys.end(), probe);
         QString s = tr("%1: limit %2").arg(it == keys.end() ? qs(probe) : qs(session_.document().variant().probes[static_cast<std::size_t>(it - keys.begin())].name), text(line.value, Quantity::temperature, session_.units()));
         if (o && o->size() && it != keys.end())
@@ -385,9 +383,8 @@ void OperatingMap::drag_to(const QPointF& pos)
     double v = l.kind == Line::level ? collector - store : l.kind == Line::upright ? store : collector;
     v = std::round(v * 10) / 10;
     if (l.key == "hysteresis_k") { // the release line: the limit less the hysteresis
-        const Rule& r = session_.document().variant().unit.rules[l.rule];
-        const double limit = std::holds_alternative<StoreLimit>(r.body) ? std::get<StoreLimit>(r.body).limit.in_celsius() : std::get<CutOut>(r.body).limit.in_celsius();
-        v = std::max(0.1, limit - v);
+        const auto limit = limit_of(session_.document().variant().unit.rules[l.rule]);
+        v = std::max(0.1, limit->limit.in_celsius() - v);
     }
     l.value = v;
     session_.document().edit_variant(tr("Drag %1").arg(l.key == "on_k" ? tr("start") : l.key == "off_k" ? tr("stop") : tr("limit")),

@@ -101,7 +101,7 @@ QWidget* ProbesStation::editor()
     for (const auto& [name, spec] : usual_curves)
         curve_->addItem(QString::fromUtf8(name), QString::fromUtf8(spec));
     curve_error_ = new QLabel;
-    curve_error_->setObjectName("bad");
+    curve_error_->setObjectName("probeCurveError");
     curve_error_->setWordWrap(true);
     int row = 0;
     for (const auto& [label, widget] : {std::pair<QString, QWidget*>(tr("Name"), name_), {tr("Place"), place_}, {tr("Curve"), curve_}}) {

@@ -9,9 +9,17 @@
 namespace vernal {
 namespace {
 
-void run_coupled_into(Outcome& o, const Job& job, std::stop_token stop)
+// The weather of the last run, if it is the same again.
+const std::shared_ptr<const DayForcing>& weather_of(const Job& job, const Collector& c, const Day& day, std::optional<KeptWeather>& kept)
 {
-    auto setup = coupled_setup(job, o.variant, o.day);
+    if (!kept || !(kept->collector == c && kept->day == day && kept->site == job.site && kept->traces == job.traces))
+        kept = KeptWeather{c, day, job.site, job.traces, day_forcing(job, c, day)};
+    return kept->forcing;
+}
+
+void run_coupled_into(Outcome& o, const Job& job, std::stop_token stop, std::optional<KeptWeather>& kept)
+{
+    auto setup = coupled_setup(job, o.variant, o.day, weather_of(job, o.variant.loop.collector, o.day, kept));
     if (!setup) {
         o.error = setup.error();
         return;
@@ -62,10 +70,7 @@ double Outcome::reading_c(std::size_t i, std::size_t probe) const
 
 double Outcome::start_s() const
 {
-    if (!trace || trace->start.size() < 19)
-        return 0;
-    const auto two = [&](std::size_t k) { return (trace->start[k] - '0') * 10 + (trace->start[k + 1] - '0'); };
-    return two(11) * 3600.0 + two(14) * 60.0 + two(17);
+    return trace ? trace->clock_s() : 0.0;
 }
 
 std::size_t Outcome::at(double t) const
@@ -78,7 +83,7 @@ std::size_t Outcome::at(double t) const
     return lo;
 }
 
-Outcome make_outcome(const RunRequest& r, std::stop_token stop, std::optional<KeptRun>& kept)
+Outcome make_outcome(const RunRequest& r, std::stop_token stop, Kept& known)
 {
     Outcome o;
     o.id = r.id;
@@ -87,9 +92,10 @@ Outcome make_outcome(const RunRequest& r, std::stop_token stop, std::optional<Ke
     if (o.day.kind == DayKind::recorded)
         run_replay_into(o, r.job, stop);
     else
-        run_coupled_into(o, r.job, stop);
+        run_coupled_into(o, r.job, stop, known.weather);
     if (o.figures() && r.kept != r.variant && !stop.stop_requested()) {
         const Variant& other = r.job.variants[r.kept];
+        std::optional<KeptRun>& kept = known.run;
         if (!kept || !(kept->variant == other && kept->day == o.day && kept->site == r.job.site && kept->traces == r.job.traces)) {
             kept.reset();
             if (const auto figures = figures_only(r.job, other, o.day, stop); figures && !stop.stop_requested())
@@ -130,7 +136,7 @@ void Runner::request(RunRequest r)
 
 void Runner::work(std::stop_token stop)
 {
-    std::optional<KeptRun> kept;
+    Kept kept;
     while (!stop.stop_requested()) {
         RunRequest request;
         std::stop_token token;

@@ -51,8 +51,15 @@ struct Outcome {
     const Figures* figures() const { return is_replay() || error ? nullptr : &coupled.figures; }
 };
 
-// The last comparison run, taken again while what it depends on stays the same.
-struct KeptRun {
+// What one run can take over from the last while what it depends on stays the same.
+struct KeptWeather {
+    Collector collector;
+    Day day;
+    Site site;
+    Traces traces;
+    std::shared_ptr<const DayForcing> forcing;
+};
+struct KeptRun { // the comparison run
     Variant variant;
     Day day;
     Site site;
@@ -60,7 +67,12 @@ struct KeptRun {
     Figures figures;
 };
 
-Outcome make_outcome(const RunRequest& request, std::stop_token stop, std::optional<KeptRun>& kept);
+struct Kept {
+    std::optional<KeptWeather> weather;
+    std::optional<KeptRun> run;
+};
+
+Outcome make_outcome(const RunRequest& request, std::stop_token stop, Kept& kept);
 
 class Runner : public QObject {
     Q_OBJECT

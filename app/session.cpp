@@ -10,6 +10,7 @@ Session::Session(QObject* parent) : QObject(parent)
     connect(&document_, &Document::view_changed, this, &Session::run);
     connect(&runner_, &Runner::finished, this, [this](std::shared_ptr<const Outcome> o) {
         outcome_ = std::move(o);
+        emit strip_due();
         emit outcome_changed();
     });
     connect(&previewer_, &Runner::finished, this, &Session::previewed);

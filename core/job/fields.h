@@ -113,20 +113,24 @@ void fields(V& v, T& r)
     v.difference({"off_k", "Stop at", Quantity::difference, -20, 60, "2 to 4 K, the balanced school (common practice, no source)"}, r.off);
 }
 
+template <class V, class T>
+void limit_fields(V& v, T& r, const NumberField& limit)
+{
+    v.text("probe", r.probe);
+    v.temperature(limit, r.limit);
+    v.difference(hysteresis_field, r.hysteresis);
+}
+
 template <class V, OneOf<StoreLimit> T>
 void fields(V& v, T& r)
 {
-    v.text("probe", r.probe);
-    v.temperature({"limit_c", "Limit", Quantity::temperature, -40, 250, "By tank lining, relief valve and who draws the water"}, r.limit);
-    v.difference(hysteresis_field, r.hysteresis);
+    limit_fields(v, r, {"limit_c", "Limit", Quantity::temperature, -40, 250, "By tank lining, relief valve and who draws the water"});
 }
 
 template <class V, OneOf<CutOut> T>
 void fields(V& v, T& r)
 {
-    v.text("probe", r.probe);
-    v.temperature({"limit_c", "Limit", Quantity::temperature, -40, 350, "About 130 °C for flat plates (common practice, no source)"}, r.limit);
-    v.difference(hysteresis_field, r.hysteresis);
+    limit_fields(v, r, {"limit_c", "Limit", Quantity::temperature, -40, 350, "About 130 °C for flat plates (common practice, no source)"});
 }
 
 template <class V, OneOf<RunTimes> T>

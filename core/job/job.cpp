@@ -43,10 +43,10 @@ Series series(const Trace& t, const char* column)
 // is laid over the day by its clock.
 double start_of_trace_s(const Trace& t, const SkySpec& day)
 {
-    if (t.start.size() < 19)
+    if (!t.has_date())
         return 0;
     const auto two = [&](std::size_t at) { return (t.start[at] - '0') * 10 + (t.start[at + 1] - '0'); };
-    const double clock_s = two(11) * 3600.0 + two(14) * 60.0 + two(17);
+    const double clock_s = t.clock_s();
     const int year = two(0) * 100 + two(2);
     const double later_s = 86400.0 * (day_of_year(year, day.month, day.day) - day_of_year(year, two(5), two(8)));
     const bool holds = later_s >= 0 && later_s < t.time_s.back() + clock_s;
@@ -120,19 +120,8 @@ void set_modes(Setup& s, const Variant& v)
 
 } // namespace
 
-Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& day)
+std::shared_ptr<const DayForcing> day_forcing(const Job& job, const Collector& collector, const Day& day)
 {
-    if (!find_arrangement(v.loop.arrangement))
-        return Error{"“" + v.loop.arrangement + "” is not an arrangement this version knows", v.name, "Choose one at the Loop station"};
-    auto program = program_of(v);
-    if (!program)
-        return program.error();
-    CoupledSetup s;
-    s.loop = v.loop;
-    s.program = std::move(*program);
-    set_modes(s, v);
-    for (const Probe& p : v.probes)
-        s.probes.push_back({p.place, p.lag_s, p.placement});
     SkyDay sky = generate(day.sky, job.site.place);
     if (const auto it = job.traces.find(day.trace); it != job.traces.end()) {
         const double offset = start_of_trace_s(*it->second, day.sky);
@@ -145,11 +134,27 @@ Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& 
         if (!sun.value.empty())
             override_global(sky, day.sky, sun.time_s, sun.value);
     }
-    auto f = std::make_shared<DayForcing>(forcing(sky, v.loop.collector));
+    auto f = std::make_shared<DayForcing>(forcing(sky, collector));
     f->draws = day.draws;
     f->mains_c = day.mains_c;
     f->target_c = day.draw_target_c;
-    s.days = {f};
+    return f;
+}
+
+Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& day, std::shared_ptr<const DayForcing> weather)
+{
+    if (!find_arrangement(v.loop.arrangement))
+        return Error{"“" + v.loop.arrangement + "” is not an arrangement this version knows", v.name, "Choose one at the Loop station"};
+    auto program = program_of(v);
+    if (!program)
+        return program.error();
+    CoupledSetup s;
+    s.loop = v.loop;
+    s.program = std::move(*program);
+    set_modes(s, v);
+    for (const Probe& p : v.probes)
+        s.probes.push_back({p.place, p.lag_s, p.placement});
+    s.days = {weather ? std::move(weather) : day_forcing(job, v.loop.collector, day)};
     return s;
 }
 

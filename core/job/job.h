@@ -75,8 +75,12 @@ const char* place_key(ProbePlace place);
 
 std::vector<std::string> probe_keys(const Variant& v);
 
+// The day as it acts on this collector. Depends on the job's site and traces only.
+std::shared_ptr<const DayForcing> day_forcing(const Job& job, const Collector& collector, const Day& day);
+
 // Setups for the two ways to run. Errors name what is missing or impossible.
-Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& day);
+// `weather`: what day_forcing() gives for the same job, collector and day, when the caller has kept it.
+Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& day, std::shared_ptr<const DayForcing> weather = nullptr);
 Result<ReplaySetup> replay_setup(const Variant& v);
 
 } // namespace vernal

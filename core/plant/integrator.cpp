@@ -2,19 +2,27 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 namespace vernal {
 namespace {
 
-constexpr double gamma = 1.0 - 1.0 / std::numbers::sqrt2; // L-stable
-constexpr std::size_t cached_factors = 16;
+// ROS3 in the form without products by the matrix: (I/(γh) − J) K_i =
+// f(t + α_i h, y + Σ a_ij K_j) + Σ c_ij K_j/h + γ_i h ∂f/∂t; a_21 = a_31 = 1.
+constexpr double gamma = 0.43586652150845899941601945119356;
+constexpr double gamma_2 = 0.24291996454816804366592249683314, gamma_3 = 2.1851380027664058511513169485832;
+constexpr double c_21 = -1.0156171083877702091975600115545, c_31 = 4.0759956452537699824805835358067, c_32 = 9.2076794298330791242156818474003;
+constexpr double m_1 = 1.0, m_2 = 6.1697947043828245592553615689730, m_3 = -0.4277225654321857332623837380651;
+constexpr double e_1 = 0.5, e_2 = -2.9079558716805469821718236208017, e_3 = 0.2235406989781156962736090927619;
+// What a quantity that nothing depends on sums up to: weights of its value at
+// each stage, m (I − γ c)⁻¹.
+constexpr double w_3 = m_3, w_2 = m_2 + gamma * c_32 * w_3, w_1 = m_1 + gamma * (c_21 * w_2 + c_31 * w_3);
+constexpr std::size_t cached_factors = 32;
 
 } // namespace
 
 Integrator::Integrator(const Network& network) : network_(network), flows_{-1, -1, 0}, cache_(cached_factors)
 {
-    for (auto* v : {&f0_, &f1_, &k1_, &k2_, &middle_, &next_})
+    for (auto* v : {&f0_, &f1_, &drift_, &rhs_, &k1_, &k2_, &k3_, &middle_, &next_})
         v->resize(network.size());
     trial_.next = &next_;
     trial_.rate = &f0_;
@@ -34,14 +42,12 @@ const Integrator::Factors& Integrator::factors(const std::vector<double>& t, dou
     }
     matrix_ = k_;
     network_.add_slopes(t.data(), air_c, matrix_);
-    const auto& start = network_.pattern().row_start();
-    const auto& column = network_.pattern().columns();
+    const SparsePattern& pattern = network_.pattern();
+    for (std::size_t e = 0; e < matrix_.size(); ++e)
+        matrix_[e] *= -gamma * h * network_.inverse_capacity(pattern.row_of(e));
     for (std::size_t i = 0; i < network_.size(); ++i)
-        for (int e = start[i]; e < start[i + 1]; ++e) {
-            const auto s = static_cast<std::size_t>(e);
-            matrix_[s] = (column[s] == static_cast<int>(i) ? 1.0 : 0.0) - gamma * h * network_.inverse_capacity(i) * matrix_[s];
-        }
-    oldest->lu.factor(network_.pattern(), matrix_.data());
+        matrix_[pattern.diagonal(i)] += 1.0;
+    oldest->lu.factor(pattern, matrix_.data());
     oldest->h = h;
     oldest->flows = flows_;
     oldest->slopes = slopes;
@@ -59,41 +65,63 @@ const Integrator::Trial& Integrator::attempt(const std::vector<double>& t, const
     }
     const Factors& f = factors(t, a.air_c, h);
     const std::size_t n = t.size();
-    network_.rates(k_, flows, a, t.data(), f0_.data());
-    f.lu.solve(network_.pattern(), f0_.data(), k1_.data());
+    const auto between = [](double x, double y) { return x + gamma * (y - x); };
+    const Surroundings inside{between(a.air_c, b.air_c), between(a.effective_w_m2, b.effective_w_m2), between(a.net_sky_w_m2, b.net_sky_w_m2)};
+    // None of these overlap; said so, the loops below run several nodes at once.
+    const double* __restrict t0 = t.data();
+    double *__restrict f0 = f0_.data(), *__restrict f1 = f1_.data(), *__restrict drift = drift_.data(), *__restrict rhs = rhs_.data();
+    double *__restrict k1 = k1_.data(), *__restrict k2 = k2_.data(), *__restrict k3 = k3_.data();
+    double *__restrict middle = middle_.data(), *__restrict next = next_.data();
+    network_.rates(k_, flows, a, t0, f0);
+    network_.drift(a, b, f.collector_slopes.data(), drift);
     for (std::size_t i = 0; i < n; ++i)
-        middle_[i] = t[i] + h * k1_[i];
-    network_.rates(k_, flows, b, middle_.data(), f1_.data());
+        rhs[i] = gamma * h * (f0[i] + gamma * drift[i]);
+    f.lu.solve(network_.pattern(), rhs, k1);
     for (std::size_t i = 0; i < n; ++i)
-        f1_[i] -= 2 * k1_[i];
-    f.lu.solve(network_.pattern(), f1_.data(), k2_.data());
-    double error = 0;
+        middle[i] = t0[i] + k1[i];
+    network_.rates(k_, flows, inside, middle, f1);
+    for (std::size_t i = 0; i < n; ++i)
+        rhs[i] = gamma * (h * (f1[i] + gamma_2 * drift[i]) + c_21 * k1[i]);
+    f.lu.solve(network_.pattern(), rhs, k2);
+    for (std::size_t i = 0; i < n; ++i)
+        rhs[i] = gamma * (h * (f1[i] + gamma_3 * drift[i]) + c_31 * k1[i] + c_32 * k2[i]);
+    f.lu.solve(network_.pattern(), rhs, k3);
     for (std::size_t i = 0; i < n; ++i) {
-        const double sum = k1_[i] + k2_[i];
-        next_[i] = t[i] + h * (k1_[i] + 0.5 * sum);
-        error = std::max(error, std::fabs(0.5 * h * sum));
-        k1_[i] = sum;
+        next[i] = t0[i] + m_1 * k1[i] + m_2 * k2[i] + m_3 * k3[i];
+        rhs[i] = e_1 * k1[i] + e_2 * k2[i] + e_3 * k3[i];
     }
+    double error = 0;
+    for (std::size_t i = 0; i < n; ++i)
+        error = std::max(error, std::fabs(rhs[i]));
     trial_.error_k = error;
     t0_ = t.data();
     a_ = a;
     b_ = b;
+    inside_ = inside;
     h_ = h;
     used_ = &f;
     return trial_;
 }
 
-// The quadrature that ROS2 applies to a quantity that depends on the state:
-// h/2 (q(t0) + q(t0 + h k1) + γ h ∇q·(k1 + k2)).
-HeatFlows Integrator::heat() const
+// The heat as one more row of the system: γh Σ w_i (q_i + ∇q·K_i + γ_i h ∂q/∂t).
+HeatFlows Integrator::heat()
 {
-    const HeatFlows q0 = network_.heat_flows(flows_, a_, t0_);
-    const HeatFlows q1 = network_.heat_flows(flows_, b_, middle_.data());
-    const HeatFlows s = network_.flow_slopes(flows_, k1_.data(), used_->collector_slopes.data());
-    const auto over = [&](double x0, double x1, double slope) { return 0.5 * h_ * (x0 + x1 + gamma * h_ * slope); };
-    return {over(q0.absorbed, q1.absorbed, 0), over(q0.collector_loss, q1.collector_loss, s.collector_loss),
-            over(q0.pipe_loss, q1.pipe_loss, s.pipe_loss), over(q0.tank_loss, q1.tank_loss, s.tank_loss),
-            over(q0.drawn, q1.drawn, s.drawn), over(q0.to_store, q1.to_store, s.to_store)};
+    const std::size_t n = f1_.size(), first = network_.collector_first();
+    for (std::size_t i = 0; i < n; ++i) {
+        rhs_[i] = w_1 * k1_[i] + w_2 * k2_[i] + w_3 * k3_[i];
+        f1_[i] = w_1 * t0_[i] + (w_2 + w_3) * middle_[i] + rhs_[i];
+    }
+    constexpr double drifted = w_1 * gamma + w_2 * gamma_2 + w_3 * gamma_3;
+    const HeatFlows fixed_a = network_.fixed_flows(flows_, a_);
+    HeatFlows q = network_.linear_flows(flows_, f1_.data());
+    q += fixed_a * (w_1 - drifted);
+    q += network_.fixed_flows(flows_, inside_) * (w_2 + w_3);
+    q += network_.fixed_flows(flows_, b_) * drifted;
+    q.collector_loss += w_1 * network_.bent_loss(a_, t0_) + (w_2 + w_3) * network_.bent_loss(inside_, middle_.data());
+    const double warmer = drifted * (b_.air_c - a_.air_c);
+    for (std::size_t i = 0; i < network_.collector_nodes(); ++i)
+        q.collector_loss += used_->collector_slopes[i] * (rhs_[first + i] - warmer);
+    return q * (gamma * h_);
 }
 
 } // namespace vernal

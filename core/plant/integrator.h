@@ -1,7 +1,8 @@
-// Steps the network in time: the two-stage Rosenbrock method ROS2 (Verwer,
-// Spee, Blom & Hundsdorfer, SIAM J. Sci. Comput. 20 (1999) 1456), second order
-// with any matrix, stable at any flow. The heat flows are integrated with the
-// same weights, so that the energy balance closes to rounding.
+// Steps the network in time: the three-stage Rosenbrock method ROS3 (Sandu et
+// al., Atmos. Environ. 31 (1997) 3459), third order with an embedded second-order
+// result, stable at any flow; two evaluations of the rates, three solves. The
+// heat flows are integrated with the same weights, so that the energy balance
+// closes to rounding.
 #pragma once
 
 #include "network.h"
@@ -15,14 +16,14 @@ public:
     // One trial step of h > 0 seconds from t under surroundings a → b.
     // The results are kept until the next call; so must t be for heat().
     struct Trial {
-        double error_k = 0;              // largest difference to the first-order result
+        double error_k = 0;              // largest difference to the second-order result
         const std::vector<double>* next; // temperatures at the end
         const std::vector<double>* rate; // dT/dt at the beginning
     };
     const Trial& attempt(const std::vector<double>& t, const Flows& flows, const Surroundings& a, const Surroundings& b, double h);
 
     // Heat of the last attempt, J.
-    HeatFlows heat() const;
+    HeatFlows heat();
 
 private:
     struct Factors {
@@ -37,12 +38,12 @@ private:
     const Network& network_;
     Flows flows_;
     std::uint64_t clock_ = 0;
-    std::vector<double> k_, matrix_, f0_, f1_, k1_, k2_, middle_, next_;
+    std::vector<double> k_, matrix_, f0_, f1_, drift_, rhs_, k1_, k2_, k3_, middle_, next_;
     std::vector<Factors> cache_;
     Trial trial_;
     // The last attempt, for heat().
     const double* t0_ = nullptr;
-    Surroundings a_, b_;
+    Surroundings a_, b_, inside_;
     double h_ = 0;
     const Factors* used_ = nullptr;
 };

@@ -5,57 +5,51 @@
 
 namespace vernal {
 
+HeatFlows& HeatFlows::operator+=(const HeatFlows& q)
+{
+    absorbed += q.absorbed;
+    collector_loss += q.collector_loss;
+    pipe_loss += q.pipe_loss;
+    tank_loss += q.tank_loss;
+    drawn += q.drawn;
+    to_store += q.to_store;
+    return *this;
+}
+
+HeatFlows HeatFlows::operator*(double f) const
+{
+    return {absorbed * f, collector_loss * f, pipe_loss * f, tank_loss * f, drawn * f, to_store * f};
+}
+
+void Network::Term::add_to(std::vector<double>& k, double factor) const
+{
+    for (std::size_t e = 0; e < slot.size(); ++e)
+        k[slot[e]] += factor * weight[e];
+}
+
+void Network::Face::carry(std::vector<double>& k, double w) const
+{
+    k[from_from] -= w;
+    k[to_from] += w;
+}
+
 void Network::assemble(const Flows& flows, std::vector<double>& k) const
 {
-    k.assign(pattern_.entries(), 0.0);
-    const auto add = [&](int r, int c, double v) { k[pattern_.slot(r, c)] += v; };
-    // Heat w·T_a goes from a to b.
-    const auto carry = [&](int a, int b, double w) {
-        add(a, a, -w);
-        add(b, a, w);
-    };
-    const auto link = [&](int a, int b, double g) {
-        carry(a, b, g);
-        carry(b, a, g);
-    };
-    const auto is_tank = [&](int i) { return i >= static_cast<int>(tank0_) && i < static_cast<int>(tank0_ + tank_n_); };
-    for (const Pair& p : links_)
-        link(p.a, p.b, p.w);
-    for (const Pair& p : coil_)
-        link(p.a, p.b, p.w);
-    for (std::size_t i = 0; i < ring_.size(); ++i) {
-        const int a = ring_[i], b = ring_[(i + 1) % ring_.size()];
-        if (is_tank(a) && is_tank(b))
-            continue; // the net of loop and draw, below
-        carry(a, b, flows.ring_w_k * (1 + dispersion_[i]));
-        carry(b, a, flows.ring_w_k * dispersion_[i]);
-    }
+    k = resting_k_;
+    ring_k_.add_to(k, flows.ring_w_k);
     const double up = flows.draw_w_k - (tank_in_ring_ ? flows.ring_w_k : 0.0);
-    for (int i = static_cast<int>(tank0_); i + 1 < static_cast<int>(tank0_ + tank_n_); ++i)
-        up > 0 ? carry(i, i + 1, up) : carry(i + 1, i, -up);
-    const int top = static_cast<int>(tank0_ + tank_n_) - 1;
-    add(top, top, -flows.draw_w_k);
-    for (std::size_t i = 0; i < n_; ++i)
-        add(static_cast<int>(i), static_cast<int>(i), -(pipe_air_[i] + pipe_room_[i] + tank_room_[i]));
-    for (std::size_t i = collector0_; i < collector0_ + collector_n_; ++i)
-        add(static_cast<int>(i), static_cast<int>(i), -a1_area_);
-    for (const Pair& p : probe_rows_) {
-        add(p.a, p.a, -1.0);
-        add(p.a, p.b, p.w);
-    }
+    for (const Face& f : up > 0 ? tank_up_ : tank_down_)
+        f.carry(k, std::fabs(up));
+    k[pattern_.diagonal(tank0_ + tank_n_ - 1)] -= flows.draw_w_k;
 }
 
 void Network::rates(const std::vector<double>& k, const Flows& flows, const Surroundings& s, const double* t, double* dt) const
 {
-    const int* start = pattern_.row_start().data();
-    const int* column = pattern_.columns().data();
-    const double* value = k.data();
-    for (std::size_t i = 0; i < n_; ++i) {
-        double sum = to_air_[i] * s.air_c + to_room_[i] * room_c_;
-        for (int e = start[i]; e < start[i + 1]; ++e)
-            sum += value[e] * t[column[e]];
-        dt[i] = sum;
-    }
+    const double *__restrict to_air = to_air_.data(), *__restrict room = room_w_.data(), *__restrict inverse = inverse_capacity_.data();
+    double* __restrict out = dt;
+    for (std::size_t i = 0; i < n_; ++i)
+        out[i] = to_air[i] * s.air_c + room[i];
+    pattern_.add_product(k.data(), t, dt);
     const double gain = gain_area_ * s.effective_w_m2 - sky_area_ * s.net_sky_w_m2;
     for (std::size_t i = collector0_; i < collector0_ + collector_n_; ++i) {
         const double d = t[i] - s.air_c;
@@ -68,32 +62,62 @@ void Network::rates(const std::vector<double>& k, const Flows& flows, const Surr
     }
     dt[tank0_] += flows.draw_w_k * flows.mains_c;
     for (std::size_t i = 0; i < n_; ++i)
-        dt[i] *= inverse_capacity_[i];
+        out[i] *= inverse[i];
+}
+
+void Network::drift(const Surroundings& a, const Surroundings& b, const double* slopes, double* out) const
+{
+    const double warmer = b.air_c - a.air_c;
+    const double gain = gain_area_ * (b.effective_w_m2 - a.effective_w_m2) - sky_area_ * (b.net_sky_w_m2 - a.net_sky_w_m2);
+    for (std::size_t i = 0; i < n_; ++i)
+        out[i] = to_air_[i] * warmer * inverse_capacity_[i];
+    for (std::size_t i = 0; i < collector_n_; ++i)
+        out[collector0_ + i] += (gain + slopes[i] * warmer) * inverse_capacity_[collector0_ + i];
 }
 
 HeatFlows Network::heat_flows(const Flows& flows, const Surroundings& s, const double* t) const
 {
-    HeatFlows q;
-    for (std::size_t i : pipe_nodes_)
-        q.pipe_loss += pipe_air_[i] * (t[i] - s.air_c) + pipe_room_[i] * (t[i] - room_c_);
-    for (std::size_t i = tank0_; i < tank0_ + tank_n_; ++i)
-        q.tank_loss += tank_room_[i] * (t[i] - room_c_);
-    q.absorbed = static_cast<double>(collector_n_) * gain_area_ * s.effective_w_m2;
-    q.collector_loss = static_cast<double>(collector_n_) * sky_area_ * s.net_sky_w_m2;
-    for (std::size_t i = collector0_; i < collector0_ + collector_n_; ++i) {
-        const double d = t[i] - s.air_c;
-        q.collector_loss += a1_area_ * d + a2_area_ * d * std::fabs(d);
-    }
-    q.drawn = flows.draw_w_k * (t[tank0_ + tank_n_ - 1] - flows.mains_c);
-    q.to_store = to_store(flows, t);
+    HeatFlows q = linear_flows(flows, t);
+    q += fixed_flows(flows, s);
+    q.collector_loss += bent_loss(s, t);
     return q;
 }
 
-double Network::to_store(const Flows& flows, const double* t) const
+HeatFlows Network::linear_flows(const Flows& flows, const double* t) const
 {
-    double sum = tank_in_ring_ ? flows.ring_w_k * (t[node_of(ProbePlace::return_pipe)] - t[tank0_]) : 0.0;
+    HeatFlows q;
+    for (std::size_t i = 0; i < n_; ++i)
+        q.pipe_loss += pipe_loss_[i] * t[i];
+    for (std::size_t i = tank0_; i < tank0_ + tank_n_; ++i)
+        q.tank_loss += tank_room_[i] * t[i];
+    for (std::size_t i = collector0_; i < collector0_ + collector_n_; ++i)
+        q.collector_loss += a1_area_ * t[i];
+    q.drawn = flows.draw_w_k * t[tank0_ + tank_n_ - 1];
+    q.to_store = tank_in_ring_ ? flows.ring_w_k * (t[node_of(ProbePlace::return_pipe)] - t[tank0_]) : 0.0;
     for (const Pair& p : coil_)
-        sum += p.w * (t[p.a] - t[p.b]);
+        q.to_store += p.w * (t[p.a] - t[p.b]);
+    return q;
+}
+
+HeatFlows Network::fixed_flows(const Flows& flows, const Surroundings& s) const
+{
+    const auto nodes = static_cast<double>(collector_n_);
+    HeatFlows q;
+    q.absorbed = nodes * gain_area_ * s.effective_w_m2;
+    q.collector_loss = nodes * (sky_area_ * s.net_sky_w_m2 - a1_area_ * s.air_c);
+    q.pipe_loss = -(pipe_air_sum_ * s.air_c + pipe_room_sum_ * room_c_);
+    q.tank_loss = -tank_room_sum_ * room_c_;
+    q.drawn = -flows.draw_w_k * flows.mains_c;
+    return q;
+}
+
+double Network::bent_loss(const Surroundings& s, const double* t) const
+{
+    double sum = 0;
+    for (std::size_t i = collector0_; i < collector0_ + collector_n_; ++i) {
+        const double d = t[i] - s.air_c;
+        sum += a2_area_ * d * std::fabs(d);
+    }
     return sum;
 }
 
@@ -106,13 +130,11 @@ void Network::collector_slopes(const double* t, double air_c, double* out) const
 void Network::add_slopes(const double* t, double air_c, std::vector<double>& k) const
 {
     for (std::size_t i = collector0_; i < collector0_ + collector_n_; ++i)
-        k[pattern_.slot(static_cast<int>(i), static_cast<int>(i))] -= 2 * a2_area_ * std::fabs(t[i] - air_c);
-    for (int i = static_cast<int>(tank0_); i + 1 < static_cast<int>(tank0_ + tank_n_); ++i)
-        if (t[i] > t[i + 1]) {
-            k[pattern_.slot(i, i)] -= mix_w_k_;
-            k[pattern_.slot(i, i + 1)] += mix_w_k_;
-            k[pattern_.slot(i + 1, i)] += mix_w_k_;
-            k[pattern_.slot(i + 1, i + 1)] -= mix_w_k_;
+        k[pattern_.diagonal(i)] -= 2 * a2_area_ * std::fabs(t[i] - air_c);
+    for (std::size_t i = 0; i + 1 < tank_n_; ++i)
+        if (t[tank0_ + i] > t[tank0_ + i + 1]) {
+            tank_up_[i].carry(k, mix_w_k_);
+            tank_down_[i].carry(k, mix_w_k_);
         }
 }
 
@@ -122,21 +144,7 @@ std::uint64_t Network::slope_key(const double* t, double air_c) const
     for (std::size_t i = tank0_; i + 1 < tank0_ + tank_n_; ++i)
         key = key * 2 + (t[i] > t[i + 1] ? 1 : 0);
     const double far = std::fabs(t[collector0_ + collector_n_ / 2] - air_c);
-    return key * 64 + static_cast<std::uint64_t>(std::min(63.0, far / 10.0));
-}
-
-HeatFlows Network::flow_slopes(const Flows& flows, const double* v, const double* collector_slopes) const
-{
-    HeatFlows q;
-    for (std::size_t i : pipe_nodes_)
-        q.pipe_loss += (pipe_air_[i] + pipe_room_[i]) * v[i];
-    for (std::size_t i = tank0_; i < tank0_ + tank_n_; ++i)
-        q.tank_loss += tank_room_[i] * v[i];
-    for (std::size_t i = 0; i < collector_n_; ++i)
-        q.collector_loss += (a1_area_ + collector_slopes[i]) * v[collector0_ + i];
-    q.drawn = flows.draw_w_k * v[tank0_ + tank_n_ - 1];
-    q.to_store = to_store(flows, v);
-    return q;
+    return key * 64 + static_cast<std::uint64_t>(std::min(63.0, far / 20.0));
 }
 
 double Network::stored_j(const double* t) const

@@ -44,6 +44,8 @@ struct Fineness {
 // Heat flows, W, or their integrals, J.
 struct HeatFlows {
     double absorbed = 0, collector_loss = 0, pipe_loss = 0, tank_loss = 0, drawn = 0, to_store = 0;
+    HeatFlows& operator+=(const HeatFlows& q);
+    HeatFlows operator*(double f) const;
 };
 
 class Network {
@@ -70,18 +72,25 @@ public:
 
     // dT/dt.
     void rates(const std::vector<double>& k, const Flows& flows, const Surroundings& s, const double* t, double* dt) const;
-    // The heat flows that go with it.
+    // How far the rates move while the surroundings go from a to b and t stays,
+    // with the slopes that collector_slopes() gave.
+    void drift(const Surroundings& a, const Surroundings& b, const double* collector_slopes, double* out) const;
+    // The heat flows that go with it: the sum of a part linear in t, a part that
+    // only the surroundings decide, and the collector's bent loss, W.
     HeatFlows heat_flows(const Flows& flows, const Surroundings& s, const double* t) const;
+    HeatFlows linear_flows(const Flows& flows, const double* t) const;
+    HeatFlows fixed_flows(const Flows& flows, const Surroundings& s) const;
+    double bent_loss(const Surroundings& s, const double* t) const;
 
     // Adds to k the slopes of the nonlinear terms at t.
     void add_slopes(const double* t, double air_c, std::vector<double>& k) const;
     // Which inversions are mixing, and how far the collector is from the air:
     // slopes change only when one of the two does.
     std::uint64_t slope_key(const double* t, double air_c) const;
-    // Slopes of the heat flows along a direction v, with the collector slopes of add_slopes().
-    HeatFlows flow_slopes(const Flows& flows, const double* v, const double* collector_slopes) const;
+    // Slopes of the bent loss, W/K, one per collector node.
     void collector_slopes(const double* t, double air_c, double* out) const;
     std::size_t collector_nodes() const { return collector_n_; }
+    std::size_t collector_first() const { return collector0_; }
 
     // Heat in the loop and the tank above 0 °C, J.
     double stored_j(const double* t) const;
@@ -91,6 +100,18 @@ private:
         int a, b;
         double w;
     };
+    // Part of K that goes with one flow.
+    struct Term {
+        std::vector<std::size_t> slot;
+        std::vector<double> weight;
+        void add_to(std::vector<double>& k, double factor) const;
+    };
+    // Slots through which heat w·T goes from one node to another.
+    struct Face {
+        std::size_t from_from, to_from;
+        void carry(std::vector<double>& k, double w) const;
+    };
+    Face face(int from, int to) const;
     int add_node(double capacity_j_k, bool outdoors);
     void add_ring_chain(std::vector<int> nodes, double dispersion);
     void build_collector(const Collector& c, int n);
@@ -99,7 +120,7 @@ private:
     std::vector<int> build_coil(const Tank& t);
     void build_probe(const ProbeSite& site);
     SparsePattern make_pattern() const;
-    double to_store(const Flows& flows, const double* t) const; // linear in t
+    void add_up();
 
     Fluid fluid_;
     double room_c_;
@@ -109,8 +130,8 @@ private:
     double mix_w_k_ = 0;
     std::vector<double> capacity_, inverse_capacity_;
     std::vector<double> pipe_air_, pipe_room_, tank_room_, probe_air_, probe_room_; // W/K per node
-    std::vector<double> to_air_, to_room_; // their sums, and the collector's linear loss
-    std::vector<std::size_t> pipe_nodes_;
+    std::vector<double> to_air_, room_w_, pipe_loss_; // their sums, with the collector's linear loss; room_w_ in W
+    double pipe_air_sum_ = 0, pipe_room_sum_ = 0, tank_room_sum_ = 0;
     std::vector<char> outdoors_;
     std::vector<int> ring_;            // nodes in the order of the flow
     std::vector<double> dispersion_;   // of the face behind ring_[i], in units of the rate
@@ -119,6 +140,9 @@ private:
     std::vector<Pair> probe_rows_;     // probe node, node read, 1 − k
     std::array<int, 6> place_{};
     SparsePattern pattern_;
+    std::vector<double> resting_k_;         // K when nothing flows
+    Term ring_k_;                           // per W/K of the ring
+    std::vector<Face> tank_up_, tank_down_; // between tank node i and i + 1
 };
 
 } // namespace vernal

@@ -14,7 +14,7 @@ namespace {
 constexpr double pipe_dispersion_m = 0.4;
 // The same for a collector's parallel risers, as a share of the way through.
 constexpr double collector_dispersion = 0.1;
-constexpr int collector_base_nodes = 8;
+constexpr int collector_base_nodes = 5;
 constexpr int tank_base_nodes = 10;
 // An inversion between neighbours is gone in about this time (1/e).
 constexpr double mixing_s = 40.0;
@@ -70,14 +70,54 @@ Network::Network(const Loop& loop, const std::vector<ProbeSite>& probes, Finenes
         build_probe(site);
     for (double c : capacity_)
         inverse_capacity_.push_back(1.0 / c);
+    pattern_ = make_pattern();
+    add_up();
+}
+
+// Everything that can be summed before a flow is known.
+void Network::add_up()
+{
     for (std::size_t i = 0; i < n_; ++i) {
         to_air_.push_back(pipe_air_[i] + probe_air_[i] + (i < collector0_ + collector_n_ && i >= collector0_ ? a1_area_ : 0.0));
-        to_room_.push_back(pipe_room_[i] + tank_room_[i] + probe_room_[i]);
-        if (pipe_air_[i] + pipe_room_[i] > 0)
-            pipe_nodes_.push_back(i);
+        room_w_.push_back((pipe_room_[i] + tank_room_[i] + probe_room_[i]) * room_c_);
+        pipe_loss_.push_back(pipe_air_[i] + pipe_room_[i]);
+        pipe_air_sum_ += pipe_air_[i];
+        pipe_room_sum_ += pipe_room_[i];
+        tank_room_sum_ += tank_room_[i];
     }
-    pattern_ = make_pattern();
+    resting_k_.assign(pattern_.entries(), 0.0);
+    for (const auto* pairs : {&links_, &coil_})
+        for (const Pair& p : *pairs) {
+            face(p.a, p.b).carry(resting_k_, p.w);
+            face(p.b, p.a).carry(resting_k_, p.w);
+        }
+    for (std::size_t i = 0; i < n_; ++i)
+        resting_k_[pattern_.diagonal(i)] -= pipe_loss_[i] + tank_room_[i] + (i < collector0_ + collector_n_ && i >= collector0_ ? a1_area_ : 0.0);
+    for (const Pair& p : probe_rows_) {
+        resting_k_[pattern_.diagonal(static_cast<std::size_t>(p.a))] -= 1.0;
+        resting_k_[pattern_.slot(p.a, p.b)] += p.w;
+    }
+    std::vector<double> ring(pattern_.entries(), 0.0);
+    const auto is_tank = [&](int i) { return i >= static_cast<int>(tank0_) && i < static_cast<int>(tank0_ + tank_n_); };
+    for (std::size_t i = 0; i < ring_.size(); ++i) {
+        const int a = ring_[i], b = ring_[(i + 1) % ring_.size()];
+        if (is_tank(a) && is_tank(b))
+            continue; // the net of loop and draw, see assemble()
+        face(a, b).carry(ring, 1 + dispersion_[i]);
+        face(b, a).carry(ring, dispersion_[i]);
+    }
+    for (std::size_t s = 0; s < ring.size(); ++s)
+        if (ring[s] != 0) {
+            ring_k_.slot.push_back(s);
+            ring_k_.weight.push_back(ring[s]);
+        }
+    for (int i = static_cast<int>(tank0_); i + 1 < static_cast<int>(tank0_ + tank_n_); ++i) {
+        tank_up_.push_back(face(i, i + 1));
+        tank_down_.push_back(face(i + 1, i));
+    }
 }
+
+Network::Face Network::face(int from, int to) const { return {pattern_.slot(from, from), pattern_.slot(to, from)}; }
 
 int Network::add_node(double capacity_j_k, bool outdoors)
 {

@@ -47,7 +47,10 @@ ProbeCurve platinum(double r0) { return ProbeCurve{PlatinumCurve{r0}, -200, 850}
 Result<ProbeCurve> parse_beta(const std::string& body)
 {
     NtcBetaCurve c;
-    for (const std::string& part : split(body, ',')) {
+    const auto parts = split(body, ',');
+    if (parts.size() != 2 || parts[0].substr(0, 3) == parts[1].substr(0, 3))
+        return Error{"a beta curve needs its resistance at 25 °C and its beta", "probe curve", "Write ntc:r25=10000,beta=3950"};
+    for (const std::string& part : parts) {
         const auto pair = split(part, '=');
         if (pair.size() != 2 || (pair[0] != "r25" && pair[0] != "beta"))
             return unknown("ntc:" + body);

@@ -183,6 +183,7 @@ void advance_timers(const Program& p, const Inputs& in, EngineState& s, Millis m
     }
 }
 
+template <Margins margins>
 Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
 {
     update_probes(p, in, s);
@@ -193,7 +194,7 @@ Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
     for (std::size_t o = 0; o < p.outputs; ++o) {
         const Ask ask{p, in, s, faults};
         const Voice v = decide(ask, o);
-        out[o] = Decision{v.wants_on, v.tier, v.rule, margin_of(ask, o, v)};
+        out[o] = Decision{v.wants_on, v.tier, v.rule, margins == Margins::with ? margin_of(ask, o, v) : Margin{}};
         if (v.wants_on != ((s.running & bit(o)) != 0)) {
             s.running ^= bit(o);
             s.since_change_ms[o] = 0;
@@ -261,11 +262,11 @@ EngineState power_up(const Program& program)
     return s;
 }
 
-Decisions step(const Program& program, const Inputs& in, EngineState& state, std::int64_t n)
+Decisions step(const Program& program, const Inputs& in, EngineState& state, std::int64_t n, Margins margins)
 {
     for (;;) {
         // An output that changes restarts its timers, so the quiet stretch is asked anew.
-        const Decisions out = one_sample(program, in, state);
+        const Decisions out = margins == Margins::with ? one_sample<Margins::with>(program, in, state) : one_sample<Margins::without>(program, in, state);
         if (--n <= 0)
             return out;
         const std::int64_t quiet = std::min(n - 1, quiet_samples(program, state, in.modes));

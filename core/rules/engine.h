@@ -47,10 +47,13 @@ using Decisions = std::array<Decision, max_outputs>;
 // State of a unit that has just been given power (docs/engine-semantics.md, 8).
 EngineState power_up(const Program& program);
 
+// Margins are for showing; a run that shows nothing goes without (unit: none).
+enum class Margins { with, without };
+
 // n >= 1 samples with constant inputs; the same as n single steps. The decisions
 // are those of the last sample. Pure: depends on nothing else, changes nothing else
 // than `state`.
-Decisions step(const Program& program, const Inputs& in, EngineState& state, std::int64_t n = 1);
+Decisions step(const Program& program, const Inputs& in, EngineState& state, std::int64_t n = 1, Margins margins = Margins::with);
 
 // Bounds within which the readings stay, inclusive, per probe; all valid.
 struct ReadingBounds {

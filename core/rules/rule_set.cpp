@@ -6,7 +6,12 @@
 namespace vernal {
 namespace {
 
-MilliKelvin milli(double v) { return static_cast<MilliKelvin>(std::lround(std::clamp(v, -1e6, 1e6) * 1000.0)); }
+// Nearest, halves away from zero; as std::lround, which is a call in a hot loop.
+MilliKelvin milli(double v)
+{
+    const double x = std::clamp(v, -1e6, 1e6) * 1000.0;
+    return static_cast<MilliKelvin>(x + std::copysign(0.5, x));
+}
 Millis millis(double s) { return static_cast<Millis>(std::llround(s * 1000.0)); }
 
 struct Build {
@@ -46,8 +51,8 @@ struct Build {
     }
 
     void add(std::size_t i, int o, const Differential& d) { latch(i, o, d.source, d.store, d.on.in_kelvin(), d.off.in_kelvin()); }
-    void add(std::size_t i, int o, const StoreLimit& l) { latch(i, o, l.probe, "", l.limit.in_celsius(), (l.limit - l.hysteresis).in_celsius()); }
-    void add(std::size_t i, int o, const CutOut& l) { latch(i, o, l.probe, "", l.limit.in_celsius(), (l.limit - l.hysteresis).in_celsius()); }
+    template <int L, int H>
+    void add(std::size_t i, int o, const HighLimit<L, H>& l) { latch(i, o, l.probe, "", l.limit.in_celsius(), (l.limit - l.hysteresis).in_celsius()); }
     void add(std::size_t i, int o, const RunTimes& r)
     {
         OutputTimers& t = out.program.timers[static_cast<std::size_t>(o)];
@@ -58,6 +63,15 @@ struct Build {
 };
 
 } // namespace
+
+std::optional<LimitOf> limit_of(const Rule& rule)
+{
+    if (const auto* s = std::get_if<StoreLimit>(&rule.body))
+        return LimitOf{s->probe, s->limit, s->hysteresis};
+    if (const auto* c = std::get_if<CutOut>(&rule.body))
+        return LimitOf{c->probe, c->limit, c->hysteresis};
+    return std::nullopt;
+}
 
 const std::vector<RuleKind>& rule_kinds()
 {
@@ -108,6 +122,8 @@ void sort_by_rank(std::vector<Rule>& rules)
 MilliKelvin quantised(double temp_c, double resolution_k)
 {
     const MilliKelvin mk = milli(temp_c);
+    if (resolution_k <= 0)
+        return mk;
     const MilliKelvin unit = milli(resolution_k);
     if (unit <= 1)
         return mk;

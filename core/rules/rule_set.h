@@ -4,6 +4,7 @@
 #include "core/units/temperature.h"
 #include "program.h"
 
+#include <optional>
 #include <string>
 #include <variant>
 #include <vector>
@@ -18,18 +19,16 @@ struct Differential {
 };
 
 // Block at limit, release at limit − hysteresis. hysteresis > 0.
-struct StoreLimit {
+// The parameters are the values a new one begins with, °C and K.
+template <int LimitC, int HysteresisK>
+struct HighLimit {
     std::string probe;
-    Temperature limit = Temperature::celsius(70);
-    TempDiff hysteresis = TempDiff::kelvin(4);
-    bool operator==(const StoreLimit&) const = default;
+    Temperature limit = Temperature::celsius(LimitC);
+    TempDiff hysteresis = TempDiff::kelvin(HysteresisK);
+    bool operator==(const HighLimit&) const = default;
 };
-struct CutOut {
-    std::string probe;
-    Temperature limit = Temperature::celsius(125);
-    TempDiff hysteresis = TempDiff::kelvin(15);
-    bool operator==(const CutOut&) const = default;
-};
+using StoreLimit = HighLimit<70, 4>;
+using CutOut = HighLimit<125, 15>;
 
 // Comfort timers; they never delay a protection. Seconds, 0: none.
 struct RunTimes {
@@ -44,6 +43,14 @@ struct Rule {
     std::variant<Differential, StoreLimit, CutOut, RunTimes> body;
     bool operator==(const Rule&) const = default;
 };
+
+// The limit a rule sets, whichever kind; none: it is no limit.
+struct LimitOf {
+    std::string probe;
+    Temperature limit;
+    TempDiff hysteresis;
+};
+std::optional<LimitOf> limit_of(const Rule& rule);
 
 // One entry per kind of rule, in the order in which they win.
 struct RuleKind {

@@ -12,6 +12,7 @@ constexpr double day_s = 86400.0;
 constexpr double longest_step_s = 600.0;
 constexpr double longest_substep_s = 1.0;
 constexpr double record_every_s = 20.0;
+constexpr double resting_share = 0.07; // of the tolerance
 // Steps in samples. Divisors of a minute, so that weather points are met.
 constexpr std::array<int, 10> ladder{1, 2, 5, 10, 20, 30, 60, 120, 300, 600};
 
@@ -29,16 +30,6 @@ std::vector<double> smooth_until(const DayForcing& d)
         until[m] = goes_on ? until[m + 1] : 60.0 * static_cast<double>(m + 1);
     }
     return until;
-}
-
-void add(HeatFlows& sum, const HeatFlows& q)
-{
-    sum.absorbed += q.absorbed;
-    sum.collector_loss += q.collector_loss;
-    sum.pipe_loss += q.pipe_loss;
-    sum.tank_loss += q.tank_loss;
-    sum.drawn += q.drawn;
-    sum.to_store += q.to_store;
 }
 
 class Run {
@@ -84,6 +75,7 @@ private:
     void begin_counting()
     {
         counting_ = true;
+        shown_ = options_.keep_records || options_.each_sample;
         stored_at_start_ = network_.stored_j(temps_.data());
         result_.first_state = state_;
         result_.node_count = network_.size();
@@ -148,9 +140,10 @@ private:
             for (double edge : {d.start_h * 3600.0, d.start_h * 3600.0 + d.duration_s})
                 if (edge > t)
                     until = std::min(until, edge);
-        const double room = std::floor((std::min(until, t + longest_step_s) - t) / sample_s_ + 1e-9);
-        const auto n = static_cast<std::int64_t>(std::max(1.0, std::min(wish, room)));
-        return setup_.step_s > 0 ? n : on_ladder(n);
+        const auto room = static_cast<std::int64_t>(std::max(1.0, std::floor((std::min(until, t + longest_step_s) - t) / sample_s_ + 1e-9)));
+        const auto n = static_cast<std::int64_t>(std::max(1.0, std::min(wish, static_cast<double>(room))));
+        // Up to a bend in one step even where that step's factors must be made.
+        return setup_.step_s > 0 || n == room ? n : on_ladder(n);
     }
 
     static std::int64_t on_ladder(std::int64_t n)
@@ -159,17 +152,25 @@ private:
     }
 
     // The step that would have had this error times what is borne, as a factor.
-    // The error goes with the square of the step.
-    double growth(double error_k) const { return std::clamp(0.9 * std::sqrt(setup_.tolerance_k / std::max(error_k, 1e-9)), 0.1, 6.0); }
+    // The error goes with the third power of the step.
+    double growth(double error_k) const { return std::clamp(0.9 * std::cbrt(borne_k() / std::max(error_k, 1e-9)), 0.1, 6.0); }
+
+    // While all rests, readings creep towards their thresholds: a little error
+    // is a long time then, and few steps are needed anyway.
+    double borne_k() const { return setup_.tolerance_k * (state_.running != 0 ? 1.0 : resting_share); }
 
     // How many of the n samples tried may be taken at once; n: all, the trial stands.
     std::int64_t acceptable(const Integrator::Trial& trial, std::int64_t n, double h)
     {
-        if (setup_.step_s <= 0 && trial.error_k > setup_.tolerance_k)
+        if (setup_.step_s <= 0 && trial.error_k > borne_k())
             return std::min(on_ladder(n - 1), on_ladder(std::max<std::int64_t>(1, static_cast<std::int64_t>(static_cast<double>(n) * growth(trial.error_k)))));
-        std::int64_t m = n;
-        while (m > 1 && !quiet(trial, m, n, h))
-            m = on_ladder(m - 1);
+        if (n == 1 || quiet(trial, n, n, h))
+            return n;
+        std::int64_t m = 1, noisy = n; // the last that is quiet, the first that is not
+        while (noisy - m > 1) {
+            const std::int64_t middle = (m + noisy) / 2;
+            (quiet(trial, middle, n, h) ? m : noisy) = middle;
+        }
         return m;
     }
 
@@ -203,7 +204,7 @@ private:
     void take(const Integrator::Trial& trial)
     {
         if (counting_)
-            add(result_.figures.heat, integrator_.heat());
+            result_.figures.heat += integrator_.heat();
         previous_.swap(temps_);
         temps_ = *trial.next;
         rate_ = trial.rate;
@@ -241,7 +242,7 @@ private:
     {
         for (std::size_t i = 0; i < setup_.program.probes; ++i)
             inputs_.readings[i] = {quantised(reading(temps_, i), setup_.resolution_k), true};
-        decisions_ = step(setup_.program, inputs_, state_, n);
+        decisions_ = step(setup_.program, inputs_, state_, n, shown_ ? Margins::with : Margins::without);
     }
 
     void count(double h, const DrawNow& draw)
@@ -326,7 +327,7 @@ private:
     std::vector<Latch> limits_;
     std::vector<RunCounter> counters_;
     double next_step_ = 1.0; // wished, in samples
-    bool counting_ = false;
+    bool counting_ = false, shown_ = false;
     double day_start_s_ = 0, stored_at_start_ = 0;
     CoupledResult result_;
 };

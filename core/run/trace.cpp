@@ -16,4 +16,12 @@ double Trace::interval_s() const
     return *mid;
 }
 
+double Trace::clock_s() const
+{
+    if (!has_date())
+        return 0;
+    const auto two = [&](std::size_t at) { return (start[at] - '0') * 10 + (start[at + 1] - '0'); };
+    return two(11) * 3600.0 + two(14) * 60.0 + two(17);
+}
+
 } // namespace vernal

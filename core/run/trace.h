@@ -31,6 +31,9 @@ struct Trace {
     }
     // The usual distance of two rows, seconds: the median. 0 with fewer than two rows.
     double interval_s() const;
+    bool has_date() const { return start.size() >= 19; }
+    // Time of day of time 0, seconds; 0 without a date.
+    double clock_s() const;
 };
 
 } // namespace vernal

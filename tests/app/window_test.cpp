@@ -1,24 +1,13 @@
 // Drives the real window with real key and mouse events.
-#include "app/main_window.h"
-#include "app/theme.h"
-#include "files/job_file.h"
-
-#include <QApplication>
-#include <QFile>
-#include <QLabel>
-#include <QPushButton>
-#include <QSignalSpy>
-#include <QTableWidget>
-#include <QTemporaryDir>
-#include <QTest>
+#include "fixture.h"
 
 using namespace vernal;
 
-class WindowTest : public QObject {
+class WindowTest : public WindowFixture {
     Q_OBJECT
 private slots:
-    void init();
-    void cleanup();
+    void init() { open_demo(); }
+    void cleanup() { window.reset(); }
     void typed_threshold_changes_the_starts();
     void wrong_text_stays_and_says_why();
     void dragged_line_changes_sentence_strip_and_undoes();
@@ -32,52 +21,7 @@ private slots:
     void loop_part_is_edited_in_place();
     void probe_converter_both_ways();
     void targets_stay_large_at_the_least_size();
-
-private:
-    template <class T>
-    T* find(const char* name) { return window->findChild<T*>(QString::fromLatin1(name)); }
-    NumberEdit* number(const QString& name) { return window->findChild<NumberEdit*>(name); }
-    // Waits until the newest edit has been run.
-    void settle()
-    {
-        QSignalSpy spy(&window->session(), &Session::outcome_changed);
-        const Job& job = window->session().document().job();
-        QVERIFY(QTest::qWaitFor([&] { return window->session().outcome() && window->session().outcome()->variant == job.variants[window->session().document().variant_index()] && window->session().outcome()->day == window->session().document().day(); }, 20000));
-    }
-    int starts() { return window->session().outcome()->figures()->starts(); }
-    void type(NumberEdit* edit, const QString& text)
-    {
-        edit->setFocus();
-        edit->selectAll();
-        QTest::keyClicks(edit, text);
-        QTest::keyClick(edit, Qt::Key_Return);
-    }
-    const Differential& difference() { return std::get<Differential>(window->session().document().variant().unit.rules.back().body); }
-    QString rule_field(const char* key) { return QStringLiteral("rule%1.%2").arg(window->session().document().variant().unit.rules.size() - 1).arg(QString::fromLatin1(key)); }
-
-    std::unique_ptr<MainWindow> window;
-    std::unique_ptr<QTemporaryDir> folder;
-    QString job_path, open_answer, save_answer, log_answer, told;
 };
-
-void WindowTest::init()
-{
-    folder = std::make_unique<QTemporaryDir>();
-    job_path = folder->filePath("copy.vrelay");
-    QVERIFY(save_job(*open_job(VERNAL_DEMO "/job.json"), job_path.toStdString()));
-    Seams s;
-    s.open_file = [this](QWidget*) { return open_answer; };
-    s.open_log = [this](QWidget*) { return log_answer; };
-    s.save_file = [this](QWidget*, const QString&) { return save_answer; };
-    s.unsaved = [](QWidget*) { return Seams::Unsaved::drop; };
-    s.tell = [this](QWidget*, const QString& t) { told = t; };
-    window = std::make_unique<MainWindow>(s, MainWindow::Options{{}, folder->filePath("recovery"), false});
-    window->show();
-    QVERIFY(window->open(job_path));
-    settle();
-}
-
-void WindowTest::cleanup() { window.reset(); }
 
 void WindowTest::typed_threshold_changes_the_starts()
 {
@@ -113,7 +57,7 @@ void WindowTest::dragged_line_changes_sentence_strip_and_undoes()
     window->show_station(2);
     auto* map = find<OperatingMap>("operatingMap");
     QTest::qWait(50);
-    const std::size_t rule = window->session().document().variant().unit.rules.size() - 1;
+    const std::size_t rule = document().variant().unit.rules.size() - 1;
     const auto grip = map->handle(rule, "on_k");
     QVERIFY(grip.has_value());
     const double before = difference().on.in_kelvin();
@@ -127,8 +71,8 @@ void WindowTest::dragged_line_changes_sentence_strip_and_undoes()
     QVERIFY2(difference().on.in_kelvin() > before + 3, "dragged up");
     QCOMPARE(number(rule_field("on_k"))->value(), difference().on.in_kelvin());
     QVERIFY(starts() != starts_before);
-    QCOMPARE(window->session().document().undo_stack().count(), 1); // one drag, one step
-    window->session().document().undo_stack().undo();
+    QCOMPARE(document().undo_stack().count(), 1); // one drag, one step
+    document().undo_stack().undo();
     QCOMPARE(difference().on.in_kelvin(), before);
     settle();
     QCOMPARE(starts(), starts_before);
@@ -138,13 +82,13 @@ void WindowTest::save_reopen_compare()
 {
     window->show_station(2);
     type(number(rule_field("off_k")), "2.7");
-    QVERIFY(window->session().document().unsaved());
+    QVERIFY(document().unsaved());
     QTest::keyClick(window.get(), Qt::Key_S, Qt::ControlModifier);
-    QVERIFY(!window->session().document().unsaved());
-    const Job before = window->session().document().job();
+    QVERIFY(!document().unsaved());
+    const Job before = job();
     QVERIFY(window->open(job_path));
-    QVERIFY(window->session().document().job().variants == before.variants);
-    QVERIFY(window->session().document().job().days == before.days);
+    QVERIFY(job().variants == before.variants);
+    QVERIFY(job().days == before.days);
     settle();
     QVERIFY2(window->session().outcome()->kept_figures.has_value(), "the strip compares with the other variant");
 }
@@ -152,18 +96,18 @@ void WindowTest::save_reopen_compare()
 void WindowTest::imports_a_log_by_file()
 {
     log_answer = QStringLiteral(VERNAL_DEMO "/traces/cheese-room-7-may.csv");
-    const std::size_t days = window->session().document().job().days.size();
+    const std::size_t days = job().days.size();
     window->show_station(3);
     QTest::mouseClick(find<QPushButton>("importLog"), Qt::LeftButton);
-    QCOMPARE(window->session().document().job().days.size(), days + 1);
+    QCOMPARE(job().days.size(), days + 1);
     settle();
     const auto o = window->session().outcome();
     QVERIFY(o->is_replay());
     QVERIFY(!o->replay->disagreements.empty());
     window->show_station(4);
     QCOMPARE(find<QTableWidget>("figures")->rowCount(), static_cast<int>(o->replay->disagreements.size()));
-    window->session().document().undo_stack().undo();
-    QCOMPARE(window->session().document().job().days.size(), days);
+    document().undo_stack().undo();
+    QCOMPARE(job().days.size(), days);
 }
 
 void WindowTest::a_broken_log_loses_nothing()
@@ -172,11 +116,11 @@ void WindowTest::a_broken_log_loses_nothing()
     QVERIFY(f.open(QIODevice::WriteOnly));
     f.write("time,collector\n0,20\n30,x\n");
     f.close();
-    const Job before = window->session().document().job();
+    const Job before = job();
     const auto error = window->days().import_file(f.fileName());
     QVERIFY(error.has_value());
     QVERIFY(find<QLabel>("dayMessage")->text().contains("line 3, column 2"));
-    QVERIFY(window->session().document().job() == before);
+    QVERIFY(job() == before);
 }
 
 void WindowTest::units_switch_everywhere_and_differences_have_no_offset()
@@ -195,7 +139,7 @@ void WindowTest::units_switch_everywhere_and_differences_have_no_offset()
 
 void WindowTest::remedy_shows_its_effect_before_it_is_taken()
 {
-    window->session().document().choose_variant(0);
+    document().choose_variant(0);
     window->show_station(2);
     settle();
     QPushButton* attempt = nullptr;
@@ -205,17 +149,17 @@ void WindowTest::remedy_shows_its_effect_before_it_is_taken()
                 attempt = b;
         return attempt != nullptr;
     }, 5000));
-    const Job before = window->session().document().job();
+    const Job before = job();
     QTest::mouseClick(attempt, Qt::LeftButton);
     auto* effect = attempt->parentWidget()->findChild<QLabel*>("remedyEffect");
     QVERIFY(QTest::qWaitFor([&] { return effect->text().contains(QStringLiteral("Starts")); }, 10000));
-    QVERIFY2(window->session().document().job() == before, "nothing is changed by trying");
+    QVERIFY2(job() == before, "nothing is changed by trying");
     for (QPushButton* b : attempt->parentWidget()->findChildren<QPushButton*>("act"))
         if (b->text() == "Accept")
             QTest::mouseClick(b, Qt::LeftButton);
-    QVERIFY(window->session().document().job() != before);
-    window->session().document().undo_stack().undo();
-    QVERIFY(window->session().document().job() == before);
+    QVERIFY(job() != before);
+    document().undo_stack().undo();
+    QVERIFY(job() == before);
 }
 
 void WindowTest::recovery_copy_is_offered_and_whole()
@@ -232,9 +176,9 @@ void WindowTest::recovery_copy_is_offered_and_whole()
     const auto left = Recovery::left_behind(where);
     QCOMPARE(left.size(), 1);
     QCOMPARE(left[0].original, job_path);
-    const auto job = open_job(left[0].copy.toStdString());
-    QVERIFY(job);
-    QVERIFY(job->variants == window->session().document().job().variants);
+    const auto copied = open_job(left[0].copy.toStdString());
+    QVERIFY(copied);
+    QVERIFY(copied->variants == job().variants);
     window->save();
     QVERIFY(!QFile::exists(copy));
 }
@@ -257,7 +201,7 @@ void WindowTest::loop_part_is_edited_in_place()
     QVERIFY(flow);
     const double heat = window->session().outcome()->figures()->heat.to_store;
     type(flow, "3.1");
-    QVERIFY(std::fabs(window->session().document().variant().loop.pump.flow_m3_s - 3.1e-3 / 60) < 1e-12);
+    QVERIFY(std::fabs(document().variant().loop.pump.flow_m3_s - 3.1e-3 / 60) < 1e-12);
     settle();
     QVERIFY(window->session().outcome()->figures()->heat.to_store != heat);
 }
@@ -286,12 +230,5 @@ void WindowTest::targets_stay_large_at_the_least_size()
     }
 }
 
-int main(int argc, char** argv)
-{
-    QApplication app(argc, argv);
-    load_fonts();
-    apply_theme(app, false);
-    WindowTest test;
-    return QTest::qExec(&test, argc, argv);
-}
+int main(int argc, char** argv) { return run_window_test<WindowTest>(argc, argv); }
 #include "window_test.moc"

@@ -3,6 +3,9 @@
 
 #include "core/job/job.h"
 
+#include <cmath>
+#include <numbers>
+
 namespace vernal::testing_days {
 
 // Twenty days over the seasons and the kinds of cloud, each with a setup of its own.
@@ -21,6 +24,27 @@ inline std::vector<CoupledSetup> twenty(const char* arrangement)
         out.push_back(*coupled_setup(job, job.variants.front(), d));
     }
     return out;
+}
+
+// A year of seeded weather, one day after the other, the kinds of cloud in turn.
+inline CoupledSetup year(const Job& job)
+{
+    std::vector<std::shared_ptr<const DayForcing>> days;
+    CoupledSetup s;
+    for (int d = 0; d < 365; ++d) {
+        Day spec = job.days.front();
+        spec.sky.month = 1 + d * 12 / 365;
+        spec.sky.day = 1 + (d - spec.sky.month * 365 / 12 + 31) % 28;
+        spec.sky.seed = static_cast<std::uint32_t>(d);
+        spec.sky.clouds = static_cast<Clouds>(d * 7 % 4);
+        const double mean = 10 - 9 * std::cos(2 * std::numbers::pi * (d - 15) / 365);
+        spec.sky.air_min_c = mean - 6;
+        spec.sky.air_max_c = mean + 5;
+        s = *coupled_setup(job, job.variants.front(), spec);
+        days.push_back(s.days.front());
+    }
+    s.days = std::move(days);
+    return s;
 }
 
 } // namespace vernal::testing_days

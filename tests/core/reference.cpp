@@ -105,10 +105,9 @@ private:
         auto k = h.k_;
         h.net_.add_slopes(v, surroundings_at(*h.day_, t).air_c, k);
         SUNMatZero(m);
-        const auto& start = h.net_.pattern().row_start();
-        for (std::size_t i = 0; i < h.n_; ++i)
-            for (int e = start[i]; e < start[i + 1]; ++e)
-                SM_ELEMENT_D(m, static_cast<sunindextype>(i), h.net_.pattern().columns()[static_cast<std::size_t>(e)]) = k[static_cast<std::size_t>(e)] * h.net_.inverse_capacity(i);
+        const SparsePattern& pattern = h.net_.pattern();
+        for (std::size_t e = 0; e < k.size(); ++e)
+            SM_ELEMENT_D(m, static_cast<sunindextype>(pattern.row_of(e)), static_cast<sunindextype>(pattern.column_of(e))) += k[e] * h.net_.inverse_capacity(pattern.row_of(e));
         return 0; // the quadrature row drives nothing
     }
     static int roots(realtype, N_Vector y, realtype* g, void* self)
@@ -183,6 +182,10 @@ private:
             good(CVodeSetStopTime(cvode_, end));
         while (t < end - 1e-9) {
             const int flag = CVode(cvode_, end, y_, &t, CV_NORMAL);
+            if (flag == CV_ILL_INPUT) { // a reading lies on a threshold: no crossing can be told, look at every sample
+                crossed = 3;
+                return without_roots(t, k);
+            }
             good(flag);
             if (flag < 0)
                 return n;
@@ -194,6 +197,17 @@ private:
             }
         }
         return n;
+    }
+    std::int64_t without_roots(double t, std::int64_t k)
+    {
+        restart(t);
+        good(CVodeRootInit(cvode_, 0, nullptr));
+        const std::int64_t sample = std::max<std::int64_t>(k + 1, std::llround(std::ceil(t / sample_s_ - 1e-9)));
+        good(CVodeSetStopTime(cvode_, static_cast<double>(sample) * sample_s_));
+        const std::int64_t done = integrate_to(t, k, sample);
+        good(CVodeRootInit(cvode_, static_cast<int>(2 * s_.program.latches.size()), roots));
+        restart(static_cast<double>(sample) * sample_s_);
+        return done;
     }
     std::int64_t integrate_to(double t, std::int64_t k, std::int64_t sample)
     {

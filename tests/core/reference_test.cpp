@@ -45,6 +45,22 @@ TEST_P(TwentyDays, agree_with_cvode)
 }
 INSTANTIATE_TEST_SUITE_P(Arrangements, TwentyDays, testing::Values("glycol-coil", "direct"));
 
+// A year, day after day without a break, against the same reference; the one
+// long test there is.
+TEST(Year, agrees_with_cvode)
+{
+    CoupledSetup s = testing_days::year(new_job("glycol-coil"));
+    s.spin_up_days = 0;
+    CoupledOptions o;
+    o.keep_records = false;
+    const Figures f = run_coupled(s, o).figures;
+    const reference::Result r = reference::run(s);
+    std::printf("year: starts %d / %d, heat %.2f / %.2f kWh, run %.2f / %.2f h\n", f.starts(), r.starts, f.heat.to_store / 3.6e6, r.heat_to_store_j / 3.6e6, f.pumps[0].run_time_s / 3600, r.run_time_s / 3600);
+    EXPECT_NEAR(f.starts(), r.starts, 0.02 * r.starts);
+    EXPECT_NEAR(f.heat.to_store, r.heat_to_store_j, 0.005 * r.heat_to_store_j);
+    EXPECT_NEAR(f.pumps[0].run_time_s, r.run_time_s, 0.01 * r.run_time_s);
+}
+
 TEST(Undisturbed, switching_times_within_one_sample)
 {
     CoupledSetup s = testing_days::twenty("glycol-coil")[4]; // clouds: clear

@@ -1,0 +1,88 @@
+// A real window over a copy of the demo job, with answers in place of dialogs.
+#pragma once
+
+#include "app/main_window.h"
+#include "app/operating_map.h"
+#include "app/theme.h"
+#include "files/job_file.h"
+
+#include <QApplication>
+#include <QFile>
+#include <QLabel>
+#include <QPushButton>
+#include <QSignalSpy>
+#include <QTableWidget>
+#include <QTemporaryDir>
+#include <QTest>
+
+namespace vernal {
+
+class WindowFixture : public QObject {
+    Q_OBJECT
+protected:
+    void open_demo()
+    {
+        folder = std::make_unique<QTemporaryDir>();
+        job_path = folder->filePath("copy.vrelay");
+        QVERIFY(save_job(*open_job(VERNAL_DEMO "/job.json"), job_path.toStdString()));
+        told.clear();
+        Seams s;
+        s.open_file = [this](QWidget*) { return open_answer; };
+        s.open_log = [this](QWidget*) { return log_answer; };
+        s.save_file = [this](QWidget*, const QString&) { return save_answer; };
+        s.unsaved = [this](QWidget*) { return unsaved_answer; };
+        s.tell = [this](QWidget*, const QString& t) { told = t; };
+        window = std::make_unique<MainWindow>(s, MainWindow::Options{{}, folder->filePath("recovery"), false});
+        window->show();
+        QVERIFY(window->open(job_path));
+        settle();
+    }
+    template <class T>
+    T* find(const char* name) { return window->findChild<T*>(QString::fromLatin1(name)); }
+    NumberEdit* number(const QString& name) { return window->findChild<NumberEdit*>(name); }
+    QPushButton* button(const QString& text)
+    {
+        for (QPushButton* b : window->findChildren<QPushButton*>())
+            if (b->isVisible() && b->text() == text)
+                return b;
+        return nullptr;
+    }
+    Document& document() { return window->session().document(); }
+    const Job& job() { return document().job(); }
+    // Waits until the newest edit has been run.
+    void settle()
+    {
+        const auto done = [&] {
+            const auto& o = window->session().outcome();
+            return o && o->variant == document().variant() && o->day == document().day();
+        };
+        QVERIFY(QTest::qWaitFor(done, 20000));
+    }
+    int starts() { return window->session().outcome()->figures()->starts(); }
+    static void type(NumberEdit* edit, const QString& text)
+    {
+        edit->setFocus();
+        edit->selectAll();
+        QTest::keyClicks(edit, text);
+        QTest::keyClick(edit, Qt::Key_Return);
+    }
+    const Differential& difference() { return std::get<Differential>(document().variant().unit.rules.back().body); }
+    QString rule_field(const char* key) { return QStringLiteral("rule%1.%2").arg(document().variant().unit.rules.size() - 1).arg(QString::fromLatin1(key)); }
+
+    std::unique_ptr<MainWindow> window;
+    std::unique_ptr<QTemporaryDir> folder;
+    QString job_path, open_answer, save_answer, log_answer, told;
+    Seams::Unsaved unsaved_answer = Seams::Unsaved::drop;
+};
+
+template <class Test>
+int run_window_test(int argc, char** argv)
+{
+    QApplication app(argc, argv);
+    load_fonts();
+    apply_theme(app, false);
+    Test test;
+    return QTest::qExec(&test, argc, argv);
+}
+
+} // namespace vernal
