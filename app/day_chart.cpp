@@ -75,7 +75,7 @@ DayChart::DayChart(Session& session, bool zoom, QWidget* parent) : QCustomPlot(p
     else
         connect(&session_, &Session::strip_due, this, [this] {
             show_outcome();
-            if (isVisible())
+            if (isVisible() && !size().isEmpty())
                 replot(QCustomPlot::rpImmediateRefresh);
         });
     connect(&session_, &Session::units_changed, this, &DayChart::show_outcome);

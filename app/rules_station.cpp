@@ -85,11 +85,11 @@ QWidget* RuleCard::head()
 void RuleCard::build()
 {
     auto* box = new QVBoxLayout(this);
-    box->setContentsMargins(12, 4, 6, 8);
-    box->setSpacing(2);
+    box->setContentsMargins(12, 1, 6, 4);
+    box->setSpacing(0);
     box->addWidget(head());
     auto* sentence = new QWidget;
-    auto* line = new FlowLayout(sentence);
+    auto* line = new FlowLayout(sentence, 5, 2);
     const QString whole = QString::fromUtf8(kind_of(rule()).sentence);
     QStringList words = whole.split(' ');
     for (QString& w : words) {
@@ -189,7 +189,7 @@ RulesStation::RulesStation(Session& session, QWidget* parent) : QWidget(parent),
     auto* inside = new QWidget;
     cards_ = new QVBoxLayout(inside);
     cards_->setContentsMargins(0, 0, 6, 0);
-    cards_->setSpacing(7);
+    cards_->setSpacing(5);
     auto* scroll = new QScrollArea;
     scroll->setWidget(inside);
     scroll->setWidgetResizable(true);

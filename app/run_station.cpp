@@ -42,7 +42,7 @@ RunStation::RunStation(Session& session, QWidget* parent) : QWidget(parent), ses
 {
     auto* head = new QHBoxLayout;
     head->addWidget(heading(tr("Run"), "h1"));
-    auto* hint = new QLabel(tr("wheel zooms, drag moves, click asks why"));
+    auto* hint = new QLabel(tr("wheel zooms, click asks why"));
     hint->setObjectName("second");
     head->addWidget(hint, 1);
     auto* whole = new QPushButton(tr("Whole day"));
