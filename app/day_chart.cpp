@@ -26,6 +26,7 @@ QSharedPointer<QCPAxisTickerTime> clock_ticker()
 DayChart::DayChart(Session& session, bool zoom, QWidget* parent) : QCustomPlot(parent), session_(session), zoom_(zoom)
 {
     setObjectName(zoom ? "runChart" : "stripChart");
+    setMinimumSize(60, 40); // never without a surface to draw on
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("The day: temperatures and outputs over time"));
     setPlottingHints(QCP::phFastPolylines | QCP::phCacheLabels);
@@ -135,6 +136,12 @@ DayChart::Signal DayChart::signal_of(const Probe& p) const
     case ProbePlace::tank_middle: return {name, t.store_top, Qt::DotLine, t.line_px};
     case ProbePlace::return_pipe: return {name, t.protect, Qt::DashDotLine, t.line_px};
     case ProbePlace::supply_pipe: return {name, t.start, Qt::DashDotDotLine, t.line_px};
+    case ProbePlace::collector_2: return {name, t.collector, Qt::DashDotLine, t.line_px};
+    case ProbePlace::tank_2_bottom: return {name, t.store_bottom, Qt::DashDotLine, t.line_px};
+    case ProbePlace::tank_2_top: return {name, t.store_top, Qt::DashDotDotLine, t.line_px};
+    case ProbePlace::pool_water:
+    case ProbePlace::slab_return:
+    case ProbePlace::room_air: return {name, t.store_bottom, Qt::SolidLine, t.line_px + 0.2};
     }
     return {name, t.ink, Qt::SolidLine, 1};
 }

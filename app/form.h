@@ -30,6 +30,7 @@ struct NumberFields {
     template <class... A> void choice(A&&...) {}
     template <class... A> void curve(A&&...) {}
     template <class... A> void object(A&&...) {}
+    template <class... A> void spare_object(A&&...) {}
     template <class... A> void list(A&&...) {}
     template <class... A> void alternatives(A&&...) {}
 };

@@ -1,7 +1,10 @@
 #include "loop_station.h"
 
+#include "core/job/fields.h"
+#include "core/plant/parts.h"
 #include "theme.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QPushButton>
@@ -14,16 +17,23 @@ namespace {
 constexpr NumberField bucket_volume{"bucket_m3", "Volume caught", Quantity::volume, 1e-4, 1, "A bucket with a mark"};
 constexpr NumberField bucket_time{"bucket_s", "Time taken", Quantity::duration, 1, 3600, "By stop-watch"};
 
-const char* caution_for(Part part)
+// Another arrangement brings its own probes and rules; what the old and the new
+// loop have in common stays as it was.
+void change_arrangement(Variant& v, const std::string& key)
 {
-    switch (part) {
-    case Part::collector: return "Roof work: use a fall arrest. An empty collector in the sun holds steam: cover it before you open or fill the loop.";
-    case Part::tank: return "Hot water scalds. A tempering valve holds the taps at 49 °C or less. Never cap or disable a relief valve.";
-    case Part::pump: return "Mains: isolate and prove dead before opening a cover. Never run the pump dry.";
-    case Part::supply:
-    case Part::back: return "Pipe near the collector can carry steam: no plastic there. The fluid may be hot and under pressure.";
-    }
-    return "";
+    Variant fresh = new_job(key).variants.front();
+    const Arrangement &from = *find_arrangement(v.loop.arrangement), &to = *find_arrangement(key);
+    if (from.carrier != Carrier::air && to.carrier != Carrier::air && from.has(Part::tank) && to.has(Part::tank))
+        for (Part part : to.parts)
+            if (from.has(part))
+                with_part(fresh.loop, part, [&]<class T>(T& mine) {
+                    with_part(v.loop, part, [&]<class U>(U& old) {
+                        if constexpr (std::same_as<T, U>)
+                            mine = old;
+                    });
+                });
+    fresh.name = v.name;
+    v = std::move(fresh);
 }
 
 } // namespace
@@ -38,12 +48,19 @@ LoopStation::LoopStation(Session& session, QWidget* parent) : QWidget(parent), s
     for (const Arrangement& a : arrangements())
         arrangement->addItem(QString::fromUtf8(a.title), QString::fromUtf8(a.key));
     connect(arrangement, &QComboBox::activated, this, [this, arrangement](int i) {
-        session_.document().edit_variant(tr("Choose the arrangement"), [key = arrangement->itemData(i).toString().toStdString()](Variant& v) { v.loop.arrangement = key; });
+        session_.document().edit_variant(tr("Choose the arrangement"), [key = arrangement->itemData(i).toString().toStdString()](Variant& v) {
+            if (v.loop.arrangement != key)
+                change_arrangement(v, key);
+        });
     });
     head->addWidget(arrangement);
     auto* hint = new QLabel(tr("click a part to change it"));
     hint->setObjectName("second");
     head->addWidget(hint, 1);
+    auto* write = new QPushButton(tr("Save the drawing …"));
+    write->setObjectName("saveDrawing");
+    connect(write, &QPushButton::clicked, this, &LoopStation::drawing_wanted);
+    head->addWidget(write);
     view_ = new LoopView(session);
     auto* frame = new QFrame;
     frame->setObjectName("card");
@@ -79,39 +96,53 @@ LoopStation::LoopStation(Session& session, QWidget* parent) : QWidget(parent), s
     show_part(Part::collector);
 }
 
-template <class T, class Access>
-void LoopStation::show_fields(const QString& title, const T&, Access access)
-{
-    title_->setText(title);
-    const QString prefix = title;
-    const auto edits = add_rows(*grid_, session_, QStringLiteral("loop"), access(session_.document().variant().loop), [this, access, prefix](const std::string& key, double to) {
-        session_.document().edit_variant(tr("Change %1").arg(prefix.toLower()), [&](Variant& v) { set_number(access(v.loop), key, to); }, QStringLiteral("loop") + prefix + qs(key));
-    });
-    refresh_fields_ = [this, edits, access] { refresh_rows(edits, access(session_.document().variant().loop)); };
-}
-
 void LoopStation::show_part(Part part)
 {
-    part_ = part;
+    part_ = find_arrangement(session_.document().variant().loop.arrangement)->has(part) ? part : Part::collector;
     clear_layout(grid_);
     clear_layout(extra_);
-    const Loop& loop = session_.document().variant().loop;
-    switch (part) {
-    case Part::collector: show_fields(tr("Collector"), loop.collector, [](auto& l) -> auto& { return l.collector; }); break;
-    case Part::supply: show_fields(tr("Supply pipe"), loop.supply, [](auto& l) -> auto& { return l.supply; }); break;
-    case Part::back: show_fields(tr("Return pipe"), loop.back, [](auto& l) -> auto& { return l.back; }); break;
-    case Part::tank: show_fields(tr("Tank"), loop.tank, [](auto& l) -> auto& { return l.tank; }); break;
-    case Part::pump:
-        show_fields(tr("Pump and fluid"), loop.pump, [](auto& l) -> auto& { return l.pump; });
+    refresh_fields_ = {};
+    const QString title = tr(part_text(part_).title);
+    title_->setText(title);
+    with_part(session_.document().variant().loop, part_, [&](const auto& value) {
+        const auto edits = add_rows(*grid_, session_, QStringLiteral("loop"), value, [this, title, part = part_](const std::string& key, double to) {
+            session_.document().edit_variant(tr("Change %1").arg(title.toLower()), [&](Variant& v) { with_part(v.loop, part, [&](auto& x) { set_number(x, key, to); }); }, QStringLiteral("loop") + title + qs(key));
+        });
+        refresh_fields_ = [this, edits, part = part_] { with_part(session_.document().variant().loop, part, [&](const auto& x) { refresh_rows(edits, x); }); };
+    });
+    if (part_ == Part::pump || part_ == Part::pump_2)
         add_bucket();
-        break;
-    }
-    add_safety(part);
+    if (part_ == Part::pool)
+        add_cover();
+    if (part_ == Part::valve)
+        extra_->addWidget(words(tr("It turns with its output: see the Rules. At rest the heat goes to the first store.")));
+    add_safety(part_);
+}
+
+QLabel* LoopStation::words(const QString& text)
+{
+    auto* label = new QLabel(text);
+    label->setWordWrap(true);
+    return label;
+}
+
+void LoopStation::add_cover()
+{
+    auto* cover = new QCheckBox(tr("Cover on"));
+    cover->setObjectName("poolCover");
+    cover->setMinimumHeight(32);
+    extra_->addWidget(cover);
+    connect(cover, &QCheckBox::clicked, this, [this](bool on) { session_.document().edit_variant(tr("Change the cover"), [on](Variant& v) { v.loop.pool.covered = on; }); });
+    refresh_fields_ = [this, cover, before = refresh_fields_] {
+        before();
+        cover->setChecked(session_.document().variant().loop.pool.covered);
+    };
+    refresh_fields_();
 }
 
 void LoopStation::add_safety(Part part)
 {
-    auto* note = new QLabel(QStringLiteral("<span style='color:%1'>▲</span> %2 %3").arg(theme().caution.name(), tr(caution_for(part)), tr("Follow the maker's manual and local codes.")));
+    auto* note = new QLabel(QStringLiteral("<span style='color:%1'>▲</span> %2 %3").arg(theme().caution.name(), tr(part_text(part).caution), tr("Follow the maker's manual and local codes.")));
     note->setWordWrap(true);
     note->setObjectName("second");
     extra_->addWidget(note);
@@ -120,7 +151,7 @@ void LoopStation::add_safety(Part part)
 // The pump's field sum, and the fluid of a closed loop.
 void LoopStation::add_bucket()
 {
-    if (find_arrangement(session_.document().variant().loop.arrangement)->glycol) {
+    if (part_ == Part::pump && find_arrangement(session_.document().variant().loop.arrangement)->carrier == Carrier::glycol) {
         auto* sub = new QGridLayout;
         extra_->addLayout(sub);
         const auto change = [this](const std::string& key, double to) {
@@ -154,8 +185,8 @@ void LoopStation::add_bucket()
     connect(volume, &NumberEdit::edited, sum, show);
     connect(time, &NumberEdit::edited, sum, show);
     connect(&session_, &Session::units_changed, sum, show);
-    connect(take, &QPushButton::clicked, this, [this, volume, time] {
-        session_.document().edit_variant(tr("Take the measured flow"), [f = volume->value() / time->value()](Variant& v) { v.loop.pump.flow_m3_s = f; });
+    connect(take, &QPushButton::clicked, this, [this, volume, time, part = part_] {
+        session_.document().edit_variant(tr("Take the measured flow"), [part, f = volume->value() / time->value()](Variant& v) { (part == Part::pump ? v.loop.pump : v.loop.pump_2).flow_m3_s = f; });
     });
     extra_->addLayout(grid);
     extra_->addWidget(sum);

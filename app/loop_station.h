@@ -14,11 +14,14 @@ public:
     explicit LoopStation(Session& session, QWidget* parent = nullptr);
     LoopView* view() { return view_; }
 
+signals:
+    void drawing_wanted(); // somebody wants it as a file
+
 private:
     void show_part(Part part);
     void refresh();
-    template <class T, class Access>
-    void show_fields(const QString& title, const T& value, Access access);
+    QLabel* words(const QString& text);
+    void add_cover();
     void add_safety(Part part);
     void add_bucket();
     Session& session_;

@@ -2,24 +2,23 @@
 
 #include "theme.h"
 
+#include <QFileInfo>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
+#include <QPdfWriter>
+#include <QSvgGenerator>
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 namespace vernal {
 namespace {
 
-constexpr double drawing_w = 700, drawing_h = 480;
-
-// The arrangement's fixed places on the 700 × 480 sheet.
-const QPolygonF array{{QPointF(196, 92), QPointF(486, 44), QPointF(500, 138), QPointF(210, 186)}};
-const QRectF tank_rect(300, 224, 150, 226);
-const QPointF outlet(493, 58), inlet(206, 172), pump_centre(150, 402);
-const QPolygonF return_line{{outlet, QPointF(590, 58), QPointF(590, 262)}};
-const QPolygonF supply_line{{QPointF(150, 382), QPointF(150, 172), inlet}};
+// Parts in the order in which a click finds them: the small ones first.
+constexpr std::array click_order{Part::valve, Part::pump, Part::pump_2, Part::exchanger, Part::reservoir, Part::cooler, Part::tank, Part::tank_2, Part::pool, Part::slab, Part::room,
+                                 Part::collector, Part::collector_2, Part::back, Part::back_2, Part::supply, Part::supply_2};
 
 } // namespace
 
@@ -36,41 +35,43 @@ QColor temperature_colour(double c)
 }
 
 struct LoopView::Live {
-    bool known = false, running = false;
-    std::vector<double> collector, back, supply, tank, coil; // °C along the part; tank from the bottom
-    std::vector<double> readings;
-    double plane = 0, air = 0;
+    bool known = false, drained = false;
+    std::uint32_t running = 0;
+    std::array<std::vector<double>, segments> along; // °C in the order of the flow
+    std::vector<double> tank, tank_2;                // from the bottom
+    std::array<bool, max_routes> flows{};
+    double store = NAN, plane = 0, air = 0;
+    const std::vector<double>& of(Segment s) const { return along[static_cast<std::size_t>(s)]; }
+    bool runs(std::size_t output) const { return (running >> output & 1U) != 0; }
 };
 
 LoopView::Live LoopView::live() const
 {
     Live l;
     const auto& o = session_.outcome();
-    if (!o || o->is_replay() || o->coupled.records.empty() || !o->setup)
+    if (!o || o->is_replay() || o->coupled.records.empty() || !o->setup || o->variant.loop.arrangement != arrangement().key)
         return l;
     const std::size_t i = session_.cursor_index();
     const Record& r = o->coupled.records[i];
     const float* node = o->coupled.nodes.data() + i * o->coupled.node_count;
     const Network net(o->setup->loop, o->setup->probes);
-    const auto some = [&](std::size_t first, std::size_t last) {
-        std::vector<double> v;
-        for (std::size_t k = first; k <= last; ++k)
-            v.push_back(static_cast<double>(node[k]));
-        return v;
-    };
+    const auto some = [&](NodeRange range) { return std::vector<double>(node + range.first, node + range.first + range.count); };
+    for (std::size_t s = 0; s < segments; ++s)
+        l.along[s] = some(net.nodes_of(static_cast<Segment>(s)));
     l.known = true;
-    l.running = (r.state.running & 1U) != 0;
-    l.collector = some(net.node_of(ProbePlace::collector) + 1 - net.collector_nodes(), net.node_of(ProbePlace::collector));
-    l.tank = some(net.tank_first(), net.tank_first() + net.tank_nodes() - 1);
-    const std::size_t after_tank = net.tank_first() + net.tank_nodes();
-    l.back = some(after_tank, net.node_of(ProbePlace::return_pipe));
-    l.supply = some(net.node_of(ProbePlace::supply_pipe), net.probe_node(0) - 1);
-    for (std::size_t p = 0; p < o->variant.probes.size(); ++p)
-        l.readings.push_back(o->reading_c(i, p));
+    l.running = r.state.running;
+    l.tank = some(net.tank(0));
+    l.tank_2 = some(net.tank(1));
+    l.store = static_cast<double>(node[net.store_top()]);
+    for (std::size_t k = 0; k < max_routes; ++k)
+        l.flows[k] = r.flows.route_w_k[k] > 0;
+    l.drained = r.flows.drained;
     l.plane = static_cast<double>(r.plane_w_m2);
     l.air = static_cast<double>(r.air_c);
     return l;
 }
+
+const Arrangement& LoopView::arrangement() const { return *find_arrangement(session_.document().variant().loop.arrangement); }
 
 LoopView::LoopView(Session& session, QWidget* parent) : QWidget(parent), session_(session)
 {
@@ -84,26 +85,18 @@ LoopView::LoopView(Session& session, QWidget* parent) : QWidget(parent), session
 
 QTransform LoopView::frame() const
 {
-    const double s = std::min(width() / drawing_w, height() / drawing_h);
+    const double s = std::min(width() / sheet_w, height() / sheet_h);
     QTransform t;
-    t.translate((width() - s * drawing_w) / 2, (height() - s * drawing_h) / 2);
+    t.translate((width() - s * sheet_w) / 2, (height() - s * sheet_h) / 2);
     t.scale(s, s);
     return t;
 }
 
 QRectF LoopView::part_area(Part part) const
 {
-    const auto sheet = [&] {
-        switch (part) {
-        case Part::collector: return array.boundingRect();
-        case Part::tank: return tank_rect;
-        case Part::pump: return QRectF(pump_centre.x() - 30, pump_centre.y() - 30, 60, 60);
-        case Part::back: return QRectF(560, 40, 70, 230);
-        case Part::supply: return QRectF(115, 160, 60, 205);
-        }
-        return QRectF();
-    }();
-    return frame().mapRect(sheet);
+    const Sheet sheet = sheet_of(arrangement());
+    const auto it = sheet.place.find(part);
+    return it == sheet.place.end() ? QRectF() : frame().mapRect(it->second);
 }
 
 void LoopView::choose(Part part)
@@ -113,20 +106,23 @@ void LoopView::choose(Part part)
     emit chosen(part);
 }
 
-void LoopView::mousePressEvent(QMouseEvent* e)
+std::optional<Part> LoopView::part_at(const QPointF& at) const
 {
-    for (Part part : {Part::pump, Part::tank, Part::collector, Part::back, Part::supply})
-        if (part_area(part).contains(e->position()))
-            return choose(part);
+    const Sheet sheet = sheet_of(arrangement());
+    const QPointF on_sheet = frame().inverted().map(at);
+    for (Part part : click_order)
+        if (const auto it = sheet.place.find(part); it != sheet.place.end() && it->second.contains(on_sheet))
+            return part;
+    return std::nullopt;
 }
 
-void LoopView::mouseMoveEvent(QMouseEvent* e)
+void LoopView::mousePressEvent(QMouseEvent* e)
 {
-    bool over = false;
-    for (Part part : {Part::pump, Part::tank, Part::collector, Part::back, Part::supply})
-        over = over || part_area(part).contains(e->position());
-    setCursor(over ? Qt::PointingHandCursor : Qt::ArrowCursor);
+    if (const auto part = part_at(e->position()))
+        choose(*part);
 }
+
+void LoopView::mouseMoveEvent(QMouseEvent* e) { setCursor(part_at(e->position()) ? Qt::PointingHandCursor : Qt::ArrowCursor); }
 
 void LoopView::paintEvent(QPaintEvent*)
 {
@@ -134,175 +130,336 @@ void LoopView::paintEvent(QPaintEvent*)
     p.setRenderHint(QPainter::Antialiasing);
     p.fillRect(rect(), theme().card);
     p.setTransform(frame());
-    const Live now = live();
-    paint_pipes(p, now);
-    paint_collector(p, now);
-    paint_tank(p, now);
-    paint_pump(p, now);
-    paint_probes(p, now);
-    QPen chosen(theme().accent, 1.6, Qt::DashLine);
-    p.setPen(chosen);
+    paint_sheet(p);
+    const QRectF chosen = part_area(part_);
+    if (chosen.isEmpty())
+        return;
+    p.setPen(QPen(theme().accent, 1.6, Qt::DashLine));
     p.setBrush(Qt::NoBrush);
-    p.drawRoundedRect(frame().inverted().mapRect(part_area(part_)).adjusted(-7, -7, 7, 7), 8, 8);
-    if (!now.known) {
-        p.setPen(theme().second_ink);
-        p.setFont(text_font(13));
-        const bool replay = session_.outcome() && session_.outcome()->is_replay();
-        p.drawText(QRectF(0, 452, drawing_w, 26), Qt::AlignCenter, replay ? tr("A log has no temperatures inside the parts: choose a generated day to see them.") : tr("…"));
-    }
+    p.drawRoundedRect(frame().inverted().mapRect(chosen).adjusted(-6, -6, 6, 6), 8, 8);
 }
 
-void LoopView::paint_collector(QPainter& p, const Live& now) const
+void LoopView::paint_sheet(QPainter& p) const
 {
-    const Theme& t = theme();
-    const Loop& loop = session_.document().variant().loop;
-    p.setPen(QPen(t.second_ink, 1.5));
-    p.setBrush(t.desk);
-    p.drawPolygon(array);
-    const std::size_t n = now.collector.empty() ? 8 : now.collector.size();
-    for (std::size_t i = 0; i < n; ++i) {
-        const double f = (static_cast<double>(i) + 0.5) / static_cast<double>(n);
-        const QPointF top = array[0] + f * (array[1] - array[0]), bottom = array[3] + f * (array[2] - array[3]);
-        const double c = now.collector.empty() ? NAN : now.collector[i];
-        p.setPen(QPen(temperature_colour(c), 13, Qt::SolidLine, Qt::RoundCap));
-        p.drawLine(top + 0.16 * (bottom - top), bottom - 0.16 * (bottom - top));
-    }
-    p.setPen(t.ink);
-    p.setFont(text_font(14, true));
-    p.drawText(QPointF(20, 34), tr("collector %1").arg(text(loop.collector.area_m2, Quantity::area, session_.units())));
-    p.setFont(text_font(13));
-    p.setPen(t.second_ink);
-    if (now.known) {
-        p.drawText(QPointF(20, 54), tr("%1 at the outlet").arg(text(now.collector.back(), Quantity::temperature, session_.units())));
-        p.drawText(QPointF(20, 73), tr("%1 on the glass").arg(text(now.plane, Quantity::irradiance, session_.units())));
-        p.drawText(QPointF(20, 92), tr("air %1").arg(text(now.air, Quantity::temperature, session_.units())));
-    }
-}
-
-void LoopView::paint_pipes(QPainter& p, const Live& now) const
-{
-    const bool coil = find_arrangement(session_.document().variant().loop.arrangement)->glycol;
-    QPolygonF back = return_line;
-    QPolygonF supply = supply_line;
-    const double in_y = coil ? tank_rect.top() + 120 : tank_rect.top() + 30;
-    back << QPointF(590, in_y) << QPointF(tank_rect.right(), in_y);
-    const QPolygonF out{{QPointF(tank_rect.left(), tank_rect.bottom() - 26), QPointF(pump_centre.x(), tank_rect.bottom() - 26), pump_centre}};
-    const auto draw = [&](const QPolygonF& line, const std::vector<double>& temps) {
-        p.setBrush(Qt::NoBrush);
-        p.setPen(QPen(theme().second_ink, 12, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
-        p.drawPolyline(line);
-        double whole = 0;
-        for (int i = 1; i < line.size(); ++i)
-            whole += QLineF(line[i - 1], line[i]).length();
-        double walked = 0;
-        for (int i = 1; i < line.size(); ++i) {
-            const double length = QLineF(line[i - 1], line[i]).length();
-            const int pieces = std::max(1, static_cast<int>(length / 8));
-            for (int k = 0; k < pieces; ++k) {
-                const double f0 = static_cast<double>(k) / pieces, f1 = static_cast<double>(k + 1) / pieces;
-                const double at = (walked + (f0 + f1) / 2 * length) / whole;
-                const double c = temps.empty() ? NAN : temps[std::min(temps.size() - 1, static_cast<std::size_t>(at * static_cast<double>(temps.size())))];
-                p.setPen(QPen(temperature_colour(c), 8, Qt::SolidLine, Qt::RoundCap));
-                p.drawLine(line[i - 1] + f0 * (line[i] - line[i - 1]), line[i - 1] + f1 * (line[i] - line[i - 1]));
-            }
-            walked += length;
-        }
-    };
-    draw(back, now.back);
-    draw(out, now.supply.empty() ? now.supply : std::vector<double>{now.supply.front()});
-    draw(supply, now.supply);
-    p.setFont(text_font(13));
+    const Live now = live();
+    const Sheet sheet = sheet_of(arrangement());
+    for (const SheetPipe& pipe : sheet.pipes)
+        paint_pipe(p, pipe, now);
+    paint_collectors(p, sheet, now);
+    paint_stores(p, sheet, now);
+    paint_between(p, sheet, now);
+    for (Part part : {Part::pump, Part::pump_2})
+        if (arrangement().has(part))
+            paint_pump(p, sheet.place.at(part).center(), part, now);
+    paint_labels(p, sheet, now);
+    paint_probes(p, sheet);
+    if (now.known)
+        return;
     p.setPen(theme().second_ink);
-    if (now.known) {
-        p.drawText(QRectF(604, 130, 96, 44), Qt::AlignLeft, tr("return\n%1").arg(text(now.back.back(), Quantity::temperature, session_.units())));
-        p.drawText(QRectF(30, 250, 106, 44), Qt::AlignRight, tr("supply\n%1").arg(text(now.supply.front(), Quantity::temperature, session_.units())));
+    p.setFont(text_font(13));
+    const bool replay = session_.outcome() && session_.outcome()->is_replay();
+    p.drawText(QRectF(0, 456, sheet_w, 22), Qt::AlignCenter, replay ? tr("A log has no temperatures inside the parts: choose a generated day to see them.") : tr("…"));
+}
+
+void LoopView::paint_collectors(QPainter& p, const Sheet& sheet, const Live& now) const
+{
+    const Theme& t = theme();
+    for (const auto& [part, array] : sheet.array) {
+        p.setPen(QPen(t.second_ink, 1.5));
+        p.setBrush(t.desk);
+        p.drawPolygon(array);
+        const auto& temps = now.of(part == Part::collector ? Segment::collector : Segment::collector_2);
+        const std::size_t n = sheet.array.size() > 1 ? 6 : 9;
+        for (std::size_t i = 0; i < n; ++i) {
+            const double f = (static_cast<double>(i) + 0.5) / static_cast<double>(n);
+            const QPointF top = array[0] + f * (array[1] - array[0]), bottom = array[3] + f * (array[2] - array[3]);
+            const double c = temps.empty() ? NAN : temps[std::min(temps.size() - 1, static_cast<std::size_t>(f * static_cast<double>(temps.size())))];
+            p.setPen(QPen(temperature_colour(c), 13, Qt::SolidLine, Qt::RoundCap));
+            p.drawLine(top + 0.16 * (bottom - top), bottom - 0.16 * (bottom - top));
+        }
     }
 }
 
-void LoopView::paint_tank(QPainter& p, const Live& now) const
+void LoopView::paint_pipe(QPainter& p, const SheetPipe& pipe, const Live& now) const
+{
+    const std::vector<double>& temps = now.of(pipe.shows);
+    const QPolygonF& line = pipe.line;
+    const bool flows = now.flows[pipe.route];
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(flows ? theme().ink : theme().second_ink, 12, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    p.drawPolyline(line);
+    double whole = 0, walked = 0;
+    for (int i = 1; i < line.size(); ++i)
+        whole += QLineF(line[i - 1], line[i]).length();
+    for (int i = 1; i < line.size(); ++i) {
+        const double length = QLineF(line[i - 1], line[i]).length();
+        const int pieces = std::max(1, static_cast<int>(length / 8));
+        for (int k = 0; k < pieces; ++k) {
+            const double f0 = static_cast<double>(k) / pieces, f1 = static_cast<double>(k + 1) / pieces;
+            const double at = pipe.how == SheetPipe::Show::first ? 0.0 : pipe.how == SheetPipe::Show::last ? 1.0 : (walked + (f0 + f1) / 2 * length) / whole;
+            const double c = temps.empty() ? NAN : temps[std::min(temps.size() - 1, static_cast<std::size_t>(at * static_cast<double>(temps.size())))];
+            p.setPen(QPen(temperature_colour(c), 8, Qt::SolidLine, Qt::RoundCap));
+            p.drawLine(line[i - 1] + f0 * (line[i] - line[i - 1]), line[i - 1] + f1 * (line[i] - line[i - 1]));
+        }
+        walked += length;
+    }
+}
+
+// Layers from the bottom up inside a path.
+static void paint_layers(QPainter& p, const QRectF& r, const QPainterPath& inside, const std::vector<double>& temps)
+{
+    p.save();
+    p.setClipPath(inside, Qt::IntersectClip);
+    const double h = r.height() / static_cast<double>(std::max<std::size_t>(1, temps.size()));
+    for (std::size_t i = 0; i < temps.size(); ++i)
+        p.fillRect(QRectF(r.left(), r.bottom() - h * static_cast<double>(i + 1) - 0.5, r.width(), h + 1), temperature_colour(temps[i]));
+    p.restore();
+}
+
+void LoopView::plate(QPainter& p, const QPointF& centre, double c) const
+{
+    const QRectF box(centre.x() - 44, centre.y() - 12, 88, 24);
+    p.setFont(number_font(15, true));
+    p.setPen(Qt::NoPen);
+    p.setBrush(theme().card);
+    p.drawRoundedRect(box, 4, 4);
+    p.setPen(theme().ink);
+    p.drawText(box, Qt::AlignCenter, text(c, Quantity::temperature, session_.units()));
+}
+
+void LoopView::paint_tank(QPainter& p, const QRectF& r, const Tank& tank, const std::vector<double>& temps, bool coil) const
+{
+    p.setPen(QPen(theme().second_ink, 5));
+    p.setBrush(theme().desk);
+    p.drawRoundedRect(r, 22, 22);
+    QPainterPath inside;
+    inside.addRoundedRect(r.adjusted(6, 6, -6, -6), 17, 17);
+    paint_layers(p, r, inside, temps);
+    if (coil) {
+        p.setPen(QPen(theme().card, 3));
+        const double top = r.bottom() - 14 - tank.coil_top * (r.height() - 40);
+        for (double y = r.bottom() - 26; y > top; y -= 17)
+            p.drawLine(QPointF(r.left() + 16, y), QPointF(r.right() - 16, y - 8));
+    }
+    if (temps.empty())
+        return;
+    plate(p, {r.center().x(), r.top() + 26}, temps.back());
+    plate(p, {r.center().x(), r.bottom() - 28}, temps.front());
+}
+
+void LoopView::paint_stores(QPainter& p, const Sheet& sheet, const Live& now) const
 {
     const Theme& t = theme();
     const Loop& loop = session_.document().variant().loop;
-    p.setPen(QPen(t.second_ink, 5));
-    p.setBrush(t.desk);
-    p.drawRoundedRect(tank_rect, 22, 22);
-    QPainterPath inside;
-    inside.addRoundedRect(tank_rect.adjusted(6, 6, -6, -6), 17, 17);
-    p.save();
-    p.setClipPath(inside);
-    const std::size_t n = now.tank.size();
-    for (std::size_t i = 0; i < n; ++i) {
-        const double h = tank_rect.height() / static_cast<double>(n);
-        p.fillRect(QRectF(tank_rect.left(), tank_rect.bottom() - h * static_cast<double>(i + 1) - 0.5, tank_rect.width(), h + 1), temperature_colour(now.tank[i]));
+    const Arrangement& a = arrangement();
+    const auto rings = [&](Segment s) { return std::any_of(a.routes.begin(), a.routes.end(), [s](const Route& r) { return std::count(r.ring.begin(), r.ring.end(), s) > 0; }); };
+    if (a.has(Part::tank))
+        paint_tank(p, sheet.place.at(Part::tank), loop.tank, now.tank, rings(Segment::coil));
+    if (a.has(Part::tank_2))
+        paint_tank(p, sheet.place.at(Part::tank_2), loop.tank_2, now.tank_2, true);
+    const QColor fill = temperature_colour(now.store);
+    p.setPen(QPen(t.second_ink, 4));
+    if (a.has(Part::pool)) {
+        const QRectF r = sheet.place.at(Part::pool);
+        QPainterPath basin(r.topLeft());
+        basin.lineTo(r.left() + 16, r.bottom());
+        basin.lineTo(r.right() - 16, r.bottom());
+        basin.lineTo(r.topRight());
+        p.setBrush(fill);
+        p.drawPath(basin);
+        p.setPen(QPen(loop.pool.covered ? t.ink : t.card, loop.pool.covered ? 5 : 2));
+        p.drawLine(QPointF(r.left() + 6, r.top() + 12), QPointF(r.right() - 6, r.top() + 12));
     }
-    p.restore();
-    if (find_arrangement(loop.arrangement)->glycol) {
+    if (a.has(Part::slab)) {
+        const QRectF r = sheet.place.at(Part::slab);
+        p.setBrush(fill);
+        p.drawRect(r);
         p.setPen(QPen(t.card, 3));
-        const double top = tank_rect.bottom() - 14 - loop.tank.coil_top * (tank_rect.height() - 40);
-        for (double y = tank_rect.bottom() - 26; y > top; y -= 17)
-            p.drawLine(QPointF(tank_rect.left() + 16, y), QPointF(tank_rect.right() - 16, y - 8));
+        for (double x = r.left() + 18; x < r.right() - 10; x += 30)
+            p.drawEllipse(QPointF(x, r.center().y() + 12), 5, 5);
     }
-    p.setPen(t.ink);
-    p.setFont(text_font(14, true));
-    p.drawText(QRectF(tank_rect.left() - 30, tank_rect.top() - 25, tank_rect.width() + 60, 20), Qt::AlignCenter, tr("tank %1").arg(text(loop.tank.volume_m3, Quantity::volume, session_.units())));
-    if (now.known) {
-        p.setFont(number_font(15, true));
-        const auto plate = [&](double y, double c) {
-            const QRectF box(tank_rect.center().x() - 46, y, 92, 24);
-            p.setPen(Qt::NoPen);
-            p.setBrush(t.card);
-            p.drawRoundedRect(box, 4, 4);
-            p.setPen(t.ink);
-            p.drawText(box, Qt::AlignCenter, text(c, Quantity::temperature, session_.units()));
+    if (a.has(Part::room)) {
+        const QRectF r = sheet.place.at(Part::room);
+        p.setBrush(fill);
+        p.drawPolygon(QPolygonF{{QPointF(r.left(), r.top() + 44), QPointF(r.center().x(), r.top()), QPointF(r.right(), r.top() + 44), r.bottomRight(), r.bottomLeft()}});
+    }
+    if (!a.has(Part::tank) && now.known)
+        plate(p, (a.has(Part::pool) ? sheet.place.at(Part::pool) : a.has(Part::slab) ? sheet.place.at(Part::slab) : sheet.place.at(Part::room)).center() - QPointF(0, a.has(Part::slab) ? 12 : 0), now.store);
+}
+
+void LoopView::paint_between(QPainter& p, const Sheet& sheet, const Live& now) const
+{
+    const Theme& t = theme();
+    const Arrangement& a = arrangement();
+    p.setPen(QPen(t.second_ink, 3));
+    if (a.has(Part::exchanger)) {
+        const QRectF r = sheet.place.at(Part::exchanger);
+        p.setBrush(t.desk);
+        p.drawRoundedRect(r, 6, 6);
+        const auto half = [&](const QRectF& side, std::vector<double> temps, bool upward) {
+            if (!upward)
+                std::reverse(temps.begin(), temps.end());
+            QPainterPath path;
+            path.addRect(side.adjusted(3, 4, -3, -4));
+            paint_layers(p, side, path, temps);
         };
-        plate(tank_rect.top() + 14, now.tank.back());
-        plate(tank_rect.bottom() - 40, now.tank.front());
+        half(QRectF(r.left(), r.top(), r.width() / 2, r.height()), now.of(Segment::exchanger_cold), true);
+        half(QRectF(r.center().x(), r.top(), r.width() / 2, r.height()), now.of(Segment::exchanger_hot), false);
+    }
+    if (a.has(Part::reservoir)) {
+        const QRectF r = sheet.place.at(Part::reservoir);
+        QPainterPath path;
+        path.addRoundedRect(r, 14, 14);
+        p.setBrush(t.desk);
+        p.drawPath(path);
+        paint_layers(p, r.adjusted(0, 20, 0, 0), path, now.of(Segment::reservoir));
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(t.second_ink, 3));
+        p.drawPath(path);
+    }
+    if (a.has(Part::cooler)) {
+        const QRectF r = sheet.place.at(Part::cooler);
+        p.setBrush(t.desk);
+        p.drawRoundedRect(r, 6, 6);
+        const auto& temps = now.of(Segment::cooler);
+        for (int i = 0; i < 6; ++i) {
+            p.setPen(QPen(temperature_colour(temps.empty() ? NAN : temps[static_cast<std::size_t>(i) * temps.size() / 6]), 6));
+            p.drawLine(QPointF(r.left() + 10, r.top() + 12 + i * 12), QPointF(r.right() - 10, r.top() + 12 + i * 12));
+        }
+    }
+    if (a.has(Part::valve)) {
+        const QPointF c = sheet.place.at(Part::valve).center();
+        const bool turned = now.runs(1);
+        p.setPen(QPen(t.second_ink, 2.5));
+        p.setBrush(t.card);
+        for (const auto& [dx, dy, open] : {std::tuple{0.0, -1.0, true}, {-1.0, 0.0, !turned}, {0.0, 1.0, turned}}) {
+            p.setBrush(now.known && open ? t.accent : t.card);
+            p.drawPolygon(QPolygonF{{c, c + QPointF(17 * dx + 10 * dy, 17 * dy + 10 * dx), c + QPointF(17 * dx - 10 * dy, 17 * dy - 10 * dx)}});
+        }
     }
 }
 
-void LoopView::paint_pump(QPainter& p, const Live& now) const
+void LoopView::paint_pump(QPainter& p, const QPointF& c, Part part, const Live& now) const
 {
     const Theme& t = theme();
     const Variant& v = session_.document().variant();
-    p.setPen(QPen(now.running ? t.accent : t.second_ink, 3));
+    const std::size_t output = part == Part::pump ? 0 : 1;
+    const Pump& pump = part == Part::pump ? v.loop.pump : v.loop.pump_2;
+    const bool runs = now.runs(output);
+    p.setPen(QPen(runs ? t.accent : t.second_ink, 3));
     p.setBrush(t.card);
-    p.drawEllipse(pump_centre, 22, 22);
-    p.setBrush(now.running ? t.accent : t.card);
-    p.drawPolygon(QPolygonF{{pump_centre + QPointF(0, -13), pump_centre + QPointF(11, 8), pump_centre + QPointF(-11, 8)}});
-    p.setPen(now.running ? t.accent : t.second_ink);
+    p.drawEllipse(c, 22, 22);
+    p.setBrush(runs ? t.accent : t.card);
+    p.drawPolygon(QPolygonF{{c + QPointF(0, -13), c + QPointF(11, 8), c + QPointF(-11, 8)}});
+    p.setPen(runs ? t.accent : t.second_ink);
     p.setFont(text_font(14, true));
-    p.drawText(QRectF(20, 380, 100, 20), Qt::AlignRight, qs(v.unit.outputs.front().key));
+    const QString key = output < v.unit.outputs.size() ? qs(v.unit.outputs[output].key) : tr("no output");
+    const bool below = part == Part::pump_2;
+    p.drawText(below ? QRectF(c.x() - 50, c.y() - 42, 100, 18) : QRectF(c.x() - 130, c.y() - 22, 100, 20), below ? Qt::AlignCenter : Qt::AlignRight, key);
     p.setFont(text_font(13));
     p.setPen(t.second_ink);
-    p.drawText(QRectF(6, 400, 114, 40), Qt::AlignRight, !now.known ? QString() : now.running ? tr("runs\n%1").arg(text(v.loop.pump.flow_m3_s, Quantity::flow, session_.units())) : tr("rests"));
+    const QString how = !now.known ? QString() : runs ? text(pump.flow_m3_s, Quantity::flow, session_.units()) : tr("rests");
+    p.drawText(below ? QRectF(c.x() - 60, c.y() + 24, 120, 20) : QRectF(c.x() - 144, c.y() - 2, 114, 20), below ? Qt::AlignCenter : Qt::AlignRight, how);
 }
 
-QPointF LoopView::place_of(ProbePlace place) const
+void LoopView::paint_labels(QPainter& p, const Sheet& sheet, const Live& now) const
 {
-    switch (place) {
-    case ProbePlace::collector: return outlet;
-    case ProbePlace::tank_bottom: return {tank_rect.left(), tank_rect.bottom() - 52};
-    case ProbePlace::tank_middle: return {tank_rect.left(), tank_rect.center().y()};
-    case ProbePlace::tank_top: return {tank_rect.left(), tank_rect.top() + 34};
-    case ProbePlace::return_pipe: return {590, 220};
-    case ProbePlace::supply_pipe: return {pump_centre.x() + 60, tank_rect.bottom() - 26};
-    }
-    return {};
+    const Theme& t = theme();
+    const Loop& loop = session_.document().variant().loop;
+    const Arrangement& a = arrangement();
+    const auto value = [&](double x, Quantity q) { return text(x, q, session_.units()); };
+    p.setPen(t.ink);
+    p.setFont(text_font(14, true));
+    const bool two = a.has(Part::collector_2);
+    p.drawText(QPointF(14, 34), two ? tr("collectors %1 + %2").arg(value(loop.collector.area_m2, Quantity::area), value(loop.collector_2.area_m2, Quantity::area)) : tr("collector %1").arg(value(loop.collector.area_m2, Quantity::area)));
+    const auto above = [&](Part part, const QString& s) {
+        const QRectF r = sheet.place.at(part);
+        p.drawText(QRectF(r.center().x() - 130, r.top() - 22, 260, 18), Qt::AlignCenter, s);
+    };
+    if (a.has(Part::tank))
+        above(Part::tank, tr("tank %1").arg(value(loop.tank.volume_m3, Quantity::volume)));
+    if (a.has(Part::tank_2))
+        above(Part::tank_2, tr("second %1").arg(value(loop.tank_2.volume_m3, Quantity::volume)));
+    if (a.has(Part::pool))
+        above(Part::pool, loop.pool.covered ? tr("pool %1, covered").arg(value(loop.pool.volume_m3, Quantity::large_volume)) : tr("pool %1").arg(value(loop.pool.volume_m3, Quantity::large_volume)));
+    if (a.has(Part::slab))
+        above(Part::slab, tr("slab %1").arg(value(loop.slab.area_m2, Quantity::area)));
+    if (a.has(Part::room))
+        above(Part::room, tr("room %1").arg(value(loop.room.air_m3, Quantity::space)));
+    p.setFont(text_font(13));
+    p.setPen(t.second_ink);
+    if (a.has(Part::cooler))
+        p.drawText(QRectF(606, 388, 60, 18), Qt::AlignLeft, tr("cooler"));
+    if (a.has(Part::reservoir))
+        p.drawText(QRectF(440, 232, 88, 18), Qt::AlignRight, tr("reservoir"));
+    if (!now.known)
+        return;
+    p.drawText(QPointF(14, 54), tr("%1 at the outlet").arg(value(now.of(Segment::collector).back(), Quantity::temperature)));
+    p.drawText(QPointF(14, 73), tr("%1 on it").arg(value(now.plane, Quantity::irradiance)));
+    p.drawText(QPointF(14, 92), tr("air %1").arg(value(now.air, Quantity::temperature)));
+    if (!two)
+        p.drawText(QRectF(604, 108, 96, 44), Qt::AlignLeft, tr("return\n%1").arg(value(now.of(Segment::return_pipe).back(), Quantity::temperature)));
+    p.drawText(QRectF(22, 250, 114, 44), Qt::AlignRight, tr("supply\n%1").arg(value(now.of(Segment::supply_pipe).front(), Quantity::temperature)));
 }
 
-void LoopView::paint_probes(QPainter& p, const Live&) const
+void LoopView::paint_probes(QPainter& p, const Sheet& sheet) const
 {
     const Theme& t = theme();
     for (const Probe& probe : session_.document().variant().probes) {
-        const QPointF at = place_of(probe.place);
+        const auto it = sheet.probes.find(probe.place);
+        if (it == sheet.probes.end())
+            continue;
+        const QPointF at = it->second;
         p.setPen(QPen(t.ink, 2));
         p.setBrush(t.card);
         p.drawPolygon(QPolygonF{{at + QPointF(0, -8), at + QPointF(8, 0), at + QPointF(0, 8), at + QPointF(-8, 0)}});
         p.setFont(text_font(13, true));
-        p.setPen(t.ink);
-        const bool above = probe.place == ProbePlace::collector;
-        p.drawText(above ? QRectF(at.x() - 20, at.y() - 30, 40, 18) : QRectF(at.x() - 44, at.y() - 9, 30, 18), above ? Qt::AlignCenter : Qt::AlignRight, qs(probe.key));
+        const bool above = probe.place == ProbePlace::collector || probe.place == ProbePlace::collector_2;
+        const bool on_pipe = probe.place == ProbePlace::slab_return || probe.place == ProbePlace::supply_pipe;
+        p.drawText(on_pipe ? QRectF(at.x() - 20, at.y() - 28, 40, 18) : above ? QRectF(at.x() - 20, at.y() - 30, 40, 18) : QRectF(at.x() - 44, at.y() - 9, 30, 18), above || on_pipe ? Qt::AlignCenter : Qt::AlignRight, qs(probe.key));
     }
+}
+
+QImage LoopView::image(int width_px) const
+{
+    QImage out(width_px, static_cast<int>(width_px * sheet_h / sheet_w), QImage::Format_RGB32);
+    out.fill(theme().card);
+    paint_onto(out);
+    return out;
+}
+
+bool LoopView::paint_onto(QPaintDevice& device) const
+{
+    QPainter p;
+    if (!p.begin(&device))
+        return false;
+    p.setRenderHint(QPainter::Antialiasing);
+    const double s = std::min(device.width() / sheet_w, device.height() / sheet_h);
+    p.scale(s, s);
+    paint_sheet(p);
+    return p.end();
+}
+
+bool LoopView::write(const QString& path) const
+{
+    const QString ending = QFileInfo(path).suffix().toLower();
+    if (ending == QLatin1String("png"))
+        return image(2100).save(path);
+    if (!QFileInfo(QFileInfo(path).path()).isWritable())
+        return false;
+    if (ending == QLatin1String("pdf")) {
+        QPdfWriter pdf(path);
+        pdf.setPageOrientation(QPageLayout::Landscape);
+        return paint_onto(pdf);
+    }
+    if (ending != QLatin1String("svg"))
+        return false;
+    QSvgGenerator svg;
+    svg.setFileName(path);
+    svg.setSize(QSize(static_cast<int>(sheet_w), static_cast<int>(sheet_h)));
+    svg.setViewBox(QRectF(0, 0, sheet_w, sheet_h));
+    svg.setTitle(QString::fromUtf8(arrangement().title));
+    return paint_onto(svg);
 }
 
 } // namespace vernal

@@ -1,20 +1,23 @@
 // The loop, drawn by the program from its arrangement, live at the cursor.
 #pragma once
 
+#include "loop_sheet.h"
 #include "session.h"
 
 #include <QWidget>
 
 namespace vernal {
 
-enum class Part { collector, supply, back, tank, pump };
-
 class LoopView : public QWidget {
     Q_OBJECT
 public:
     explicit LoopView(Session& session, QWidget* parent = nullptr);
     void choose(Part part);
-    QRectF part_area(Part part) const; // widget coordinates
+    QRectF part_area(Part part) const; // widget coordinates; empty: the arrangement has none
+    // The drawing as it stands at the cursor, without what is chosen.
+    QImage image(int width_px) const;
+    bool write(const QString& path) const;     // .svg, .png or .pdf; false: the file cannot be written
+    void paint_sheet(QPainter& p) const;       // on the sheet's own points
 
 signals:
     void chosen(vernal::Part part);
@@ -27,13 +30,19 @@ protected:
 private:
     struct Live; // temperatures and states at the cursor
     Live live() const;
-    void paint_collector(QPainter& p, const Live& now) const;
-    void paint_pipes(QPainter& p, const Live& now) const;
-    void paint_tank(QPainter& p, const Live& now) const;
-    void paint_pump(QPainter& p, const Live& now) const;
-    void paint_probes(QPainter& p, const Live& now) const;
-    QPointF place_of(ProbePlace place) const;
-    QTransform frame() const; // from the drawing's 700 × 480 to the widget
+    const Arrangement& arrangement() const;
+    std::optional<Part> part_at(const QPointF& at) const;
+    bool paint_onto(QPaintDevice& device) const;
+    void paint_collectors(QPainter& p, const Sheet& sheet, const Live& now) const;
+    void paint_pipe(QPainter& p, const SheetPipe& pipe, const Live& now) const;
+    void paint_stores(QPainter& p, const Sheet& sheet, const Live& now) const;
+    void paint_tank(QPainter& p, const QRectF& r, const Tank& tank, const std::vector<double>& temps, bool coil) const;
+    void paint_between(QPainter& p, const Sheet& sheet, const Live& now) const;
+    void paint_pump(QPainter& p, const QPointF& centre, Part part, const Live& now) const;
+    void paint_labels(QPainter& p, const Sheet& sheet, const Live& now) const;
+    void paint_probes(QPainter& p, const Sheet& sheet) const;
+    void plate(QPainter& p, const QPointF& centre, double temp_c) const;
+    QTransform frame() const; // from the sheet to the widget
     Session& session_;
     Part part_ = Part::collector;
 };

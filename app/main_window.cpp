@@ -163,6 +163,11 @@ QWidget* MainWindow::make_work()
     run_ = new RunStation(session_);
     for (QWidget* w : {static_cast<QWidget*>(loop_), static_cast<QWidget*>(new ProbesStation(session_)), static_cast<QWidget*>(new RulesStation(session_)), static_cast<QWidget*>(days_), static_cast<QWidget*>(run_)})
         stations_->addWidget(w);
+    connect(loop_, &LoopStation::drawing_wanted, this, [this] {
+        const QString path = seams_.save_file(this, qs(session_.document().job().title) + QStringLiteral(".svg"));
+        if (!path.isEmpty() && !loop_->view()->write(path))
+            seams_.tell(this, tr("The drawing could not be written to %1. Give a name that ends in .svg, .png or .pdf, in a folder you may write to.").arg(path));
+    });
     connect(days_, &DaysStation::import_wanted, this, [this] {
         if (const QString path = seams_.open_log(this); !path.isEmpty())
             days_->import_file(path);

@@ -53,18 +53,26 @@ void OperatingMap::set_output(std::size_t output)
     update();
 }
 
-// The collecting rule of the output says which two probes the axes are.
+std::size_t OperatingMap::output() const { return output_ < session_.document().variant().unit.outputs.size() ? output_ : 0; }
+
+// The collecting rule of the output says which two probes the axes are; an
+// output that has none (a valve) is shown over those of the first that has.
 std::optional<OperatingMap::Probes> OperatingMap::probes() const
 {
     const Variant& v = session_.document().variant();
     const auto keys = probe_keys(v);
+    std::optional<Probes> any;
     for (const Rule& r : v.unit.rules)
-        if (const auto* d = std::get_if<Differential>(&r.body); d && output_ < v.unit.outputs.size() && r.output == v.unit.outputs[output_].key) {
+        if (const auto* d = std::get_if<Differential>(&r.body)) {
             const auto s = std::find(keys.begin(), keys.end(), d->source), t = std::find(keys.begin(), keys.end(), d->store);
-            if (s != keys.end() && t != keys.end())
-                return Probes{static_cast<std::size_t>(s - keys.begin()), static_cast<std::size_t>(t - keys.begin())};
+            if (s == keys.end() || t == keys.end())
+                continue;
+            const Probes found{static_cast<std::size_t>(s - keys.begin()), static_cast<std::size_t>(t - keys.begin())};
+            if (r.output == v.unit.outputs[output()].key)
+                return found;
+            any = any.value_or(found);
         }
-    return std::nullopt;
+    return any;
 }
 
 QRectF OperatingMap::area() const { return QRectF(rect()).adjusted(58, 8, -18, -44); }
@@ -102,7 +110,7 @@ std::vector<OperatingMap::Line> OperatingMap::lines() const
     const Variant& v = session_.document().variant();
     for (std::size_t i = 0; i < v.unit.rules.size(); ++i) {
         const Rule& r = v.unit.rules[i];
-        if (!r.enabled || r.output != v.unit.outputs[output_].key)
+        if (!r.enabled || r.output != v.unit.outputs[output()].key)
             continue;
         if (const auto* d = std::get_if<Differential>(&r.body)) {
             out.push_back({i, "on_k", d->on.in_kelvin(), true, Line::level, true, theme().accent});
@@ -131,7 +139,7 @@ void OperatingMap::paint_regions(QPainter& p) const
     const auto outcome = [&](bool latched) {
         EngineState s = power_up(program);
         s.latched = latched ? ~0U : 0U;
-        return step(program, in, s)[output_];
+        return step(program, in, s)[output()];
     };
     const QRectF a = area();
     const QColor grounds[] = {theme().card, theme().accent_ground, theme().accent_ground, theme().protect_ground};
@@ -277,7 +285,7 @@ void OperatingMap::paint_path(QPainter& p) const
     p.drawPolyline(path);
     p.setRenderHint(QPainter::Antialiasing);
     for (std::size_t i = 1; i < o->size(); ++i) {
-        const bool was = o->decisions(i - 1)[output_].on, is = o->decisions(i)[output_].on;
+        const bool was = o->decisions(i - 1)[output()].on, is = o->decisions(i)[output()].on;
         if (was == is)
             continue;
         p.setPen(QPen(t.accent, 1.6));
@@ -296,7 +304,7 @@ void OperatingMap::paint_path(QPainter& p) const
 void OperatingMap::paint_labels(QPainter& p) const
 {
     const QRectF a = area();
-    const QString key = qs(session_.document().variant().unit.outputs[output_].key);
+    const QString key = qs(session_.document().variant().unit.outputs[output()].key);
     p.setFont(text_font(14, true));
     p.setPen(theme().accent);
     p.drawText(a.adjusted(10, 8, 0, 0), Qt::AlignLeft | Qt::AlignTop, tr("%1 runs").arg(key));

@@ -17,6 +17,7 @@ public:
     explicit OperatingMap(Session& session, QWidget* parent = nullptr);
     void set_plain_axes(bool plain);
     void set_output(std::size_t output);
+    std::size_t output() const; // shown; the first where the unit has no such
     // Where a line can be grabbed, widget coordinates; for tests and the keyboard.
     std::optional<QPointF> handle(std::size_t rule, const std::string& key) const;
 

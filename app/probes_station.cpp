@@ -24,8 +24,6 @@ const std::pair<const char*, const char*> usual_curves[] = {
     {"NTC 10 kΩ, by table", "table:0=32650,25=10000,50=3602,100=678.3"},
 };
 
-const char* place_names[] = {"collector outlet", "tank bottom", "tank middle", "tank top", "return pipe", "supply pipe"};
-
 } // namespace
 
 ProbesStation::ProbesStation(Session& session, QWidget* parent) : QWidget(parent), session_(session)
@@ -92,8 +90,6 @@ QWidget* ProbesStation::editor()
     name_ = new QLineEdit;
     name_->setObjectName("words");
     place_ = new QComboBox;
-    for (const char* n : place_names)
-        place_->addItem(tr(n));
     curve_ = new QComboBox;
     curve_->setObjectName("probeCurve");
     curve_->setEditable(true);
@@ -120,7 +116,7 @@ QWidget* ProbesStation::editor()
         session_.document().edit_variant(tr("Name a probe"), [this](Variant& v) { v.probes[shown_].name = name_->text().toStdString(); });
     });
     connect(place_, &QComboBox::activated, this, [this](int i) {
-        session_.document().edit_variant(tr("Place a probe"), [this, i](Variant& v) { v.probes[shown_].place = static_cast<ProbePlace>(i); });
+        session_.document().edit_variant(tr("Place a probe"), [this, to = place_->itemData(i).toInt()](Variant& v) { v.probes[shown_].place = static_cast<ProbePlace>(to); });
     });
     connect(curve_, &QComboBox::activated, this, &ProbesStation::change_curve);
     connect(curve_->lineEdit(), &QLineEdit::editingFinished, this, &ProbesStation::change_curve);
@@ -207,7 +203,10 @@ void ProbesStation::show_probe()
     if (!p)
         return;
     name_->setText(qs(p->name));
-    place_->setCurrentIndex(static_cast<int>(p->place));
+    place_->clear(); // what this arrangement has
+    for (ProbePlace place : find_arrangement(session_.document().variant().loop.arrangement)->places)
+        place_->addItem(tr(place_names[static_cast<std::size_t>(place)]).toLower(), static_cast<int>(place));
+    place_->setCurrentIndex(place_->findData(static_cast<int>(p->place)));
     const int known = curve_->findData(qs(curve_text(p->curve)));
     if (known >= 0)
         curve_->setCurrentIndex(known);

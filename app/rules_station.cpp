@@ -100,7 +100,7 @@ void RuleCard::build()
         }
         const std::string key = w.mid(open + 1, close - open - 1).toStdString();
         if (key == "output")
-            add_word(*line, QStringLiteral("<b style='color:%1'>%2</b>").arg(theme().accent.name(), qs(rule().output)));
+            add_output(*line);
         else if (key == "source" || key == "store" || key == "probe")
             add_probe(*line, key);
         else
@@ -123,6 +123,24 @@ void RuleCard::add_word(QLayout& line, const QString& word, bool attached)
     label->setProperty("attached", attached);
     label->setMinimumHeight(30);
     line.addWidget(label);
+}
+
+// A unit with one output has nothing to choose.
+void RuleCard::add_output(QLayout& line)
+{
+    const auto& outputs = session_.document().variant().unit.outputs;
+    if (outputs.size() < 2)
+        return add_word(line, QStringLiteral("<b style='color:%1'>%2</b>").arg(theme().accent.name(), qs(rule().output)));
+    auto* button = new QPushButton(qs(rule().output));
+    button->setObjectName("word");
+    button->setToolTip(tr("Choose another output"));
+    auto* menu = new QMenu(button);
+    for (const Output& o : outputs)
+        menu->addAction(QStringLiteral("%1  %2").arg(qs(o.key), qs(o.name)), this, [this, key = o.key] {
+            session_.document().edit_variant(tr("Choose an output"), [&](Variant& v) { v.unit.rules[rule_].output = key; });
+        });
+    button->setMenu(menu);
+    line.addWidget(button);
 }
 
 void RuleCard::add_number(QLayout& line, const std::string& key)
@@ -267,7 +285,15 @@ QWidget* RulesStation::outputs_row()
     const auto& outputs = session_.document().variant().unit.outputs;
     for (std::size_t i = 0; i < outputs.size(); ++i) {
         auto* row = new QHBoxLayout;
-        row->addWidget(new QLabel(QStringLiteral("<b>%1</b>").arg(qs(outputs[i].key))), 1);
+        if (outputs.size() > 1) {
+            auto* show = new QPushButton(qs(outputs[i].key));
+            show->setObjectName("word");
+            show->setToolTip(tr("%1: show it on the map").arg(qs(outputs[i].name)));
+            connect(show, &QPushButton::clicked, this, [this, i] { map_->set_output(i); });
+            row->addWidget(show, 1);
+        } else {
+            row->addWidget(new QLabel(QStringLiteral("<b>%1</b>").arg(qs(outputs[i].key))), 1);
+        }
         auto* group = new QButtonGroup(frame);
         for (const auto& [name, mode] : {std::pair("OFF", Mode::off), std::pair("AUTO", Mode::automatic), std::pair("ON", Mode::on)}) {
             auto* b = new QPushButton(QString::fromLatin1(name));
@@ -291,8 +317,9 @@ QWidget* RulesStation::add_button()
     auto* menu = new QMenu(button);
     const Variant& v = session_.document().variant();
     const std::string any = v.probes.front().key, last = v.probes.size() > 1 ? v.probes[1].key : any;
-    const std::array<Rule, 4> fresh{Rule{"", true, Differential{any, last, TempDiff::kelvin(8), TempDiff::kelvin(4)}}, Rule{"", true, StoreLimit{last, Temperature::celsius(65), TempDiff::kelvin(4)}},
-                                    Rule{"", true, CutOut{any, Temperature::celsius(125), TempDiff::kelvin(15)}}, Rule{"", true, RunTimes{60, 60}}};
+    const std::array<Rule, 5> fresh{Rule{"", true, Differential{any, last, TempDiff::kelvin(8), TempDiff::kelvin(4)}}, Rule{"", true, StoreLimit{last, Temperature::celsius(65), TempDiff::kelvin(4)}},
+                                    Rule{"", true, CutOut{any, Temperature::celsius(125), TempDiff::kelvin(15)}}, Rule{"", true, RunTimes{60, 60}},
+                                    Rule{"", true, Divert{any, Temperature::celsius(90), TempDiff::kelvin(8)}}};
     for (std::size_t k = 0; k < fresh.size(); ++k)
         menu->addAction(QString::fromUtf8(rule_kinds()[k].title), this, [this, rule = fresh[k]] {
             session_.document().edit_variant(tr("Add a rule"), [&](Variant& x) {

@@ -20,6 +20,7 @@ public:
 private:
     void build();
     void add_word(QLayout& line, const QString& word, bool attached = false);
+    void add_output(QLayout& line);
     void add_number(QLayout& line, const std::string& key);
     void add_probe(QLayout& line, const std::string& key);
     QWidget* head();

@@ -10,16 +10,16 @@ namespace vernal {
 namespace {
 
 // The weather of the last run, if it is the same again.
-const std::shared_ptr<const DayForcing>& weather_of(const Job& job, const Collector& c, const Day& day, std::optional<KeptWeather>& kept)
+const std::shared_ptr<const DayForcing>& weather_of(const Job& job, const Loop& loop, const Day& day, std::optional<KeptWeather>& kept)
 {
-    if (!kept || !(kept->collector == c && kept->day == day && kept->site == job.site && kept->traces == job.traces))
-        kept = KeptWeather{c, day, job.site, job.traces, day_forcing(job, c, day)};
+    if (!kept || !(kept->arrangement == loop.arrangement && kept->collector == loop.collector && kept->collector_2 == loop.collector_2 && kept->day == day && kept->site == job.site && kept->traces == job.traces))
+        kept = KeptWeather{loop.arrangement, loop.collector, loop.collector_2, day, job.site, job.traces, day_forcing(job, loop, day)};
     return kept->forcing;
 }
 
 void run_coupled_into(Outcome& o, const Job& job, std::stop_token stop, std::optional<KeptWeather>& kept)
 {
-    auto setup = coupled_setup(job, o.variant, o.day, weather_of(job, o.variant.loop.collector, o.day, kept));
+    auto setup = coupled_setup(job, o.variant, o.day, weather_of(job, o.variant.loop, o.day, kept));
     if (!setup) {
         o.error = setup.error();
         return;

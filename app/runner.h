@@ -53,7 +53,8 @@ struct Outcome {
 
 // What one run can take over from the last while what it depends on stays the same.
 struct KeptWeather {
-    Collector collector;
+    std::string arrangement;
+    Collector collector, collector_2;
     Day day;
     Site site;
     Traces traces;

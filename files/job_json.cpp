@@ -129,6 +129,8 @@ public:
         }
     }
     template <class T>
+    void spare_object(const char* key, T& x) { object(key, x); }
+    template <class T>
     void list(const char* key, std::vector<T>& x)
     {
         const Json* j = get(key);
@@ -196,6 +198,13 @@ public:
         Writer w(json_[key]);
         fields(w, x);
     }
+    // A part that only some arrangements have: left out while nobody has touched it.
+    template <class T>
+    void spare_object(const char* key, const T& x)
+    {
+        if (!(x == T{}))
+            object(key, x);
+    }
     template <class T>
     void list(const char* key, const std::vector<T>& x)
     {
@@ -245,6 +254,8 @@ public:
         Schema s(property(key));
         fields(s, x);
     }
+    template <class T>
+    void spare_object(const char* key, const T& x) { object(key, x); }
     template <class T>
     void list(const char* key, const std::vector<T>&)
     {

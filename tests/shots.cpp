@@ -11,7 +11,7 @@ namespace {
 
 bool settled(MainWindow& w)
 {
-    return QTest::qWaitFor([&] { return w.session().outcome() != nullptr; }, 10000);
+    return QTest::qWaitFor([&] { return w.session().outcome() && w.session().outcome()->variant == w.session().document().variant() && w.session().outcome()->day == w.session().document().day(); }, 10000);
 }
 
 void shot(MainWindow& w, const QString& file)
@@ -53,5 +53,23 @@ int main(int argc, char** argv)
     w.session().document().choose_day(3);
     w.show_station(4);
     shot(w, to + "replay.png");
+    // Every arrangement's drawing at a sunny noon, on one sheet.
+    constexpr int across = 4, wide = 480, high = 330, title = 24;
+    const auto& all = arrangements();
+    QImage sheet(across * wide, static_cast<int>((all.size() + across - 1) / across) * (high + title), QImage::Format_RGB32);
+    sheet.fill(theme().desk);
+    QPainter p(&sheet);
+    p.setFont(text_font(16, true));
+    for (int i = 0; i < static_cast<int>(all.size()); ++i) {
+        w.session().document().set_job(new_job(all[static_cast<std::size_t>(i)].key), {});
+        if (!settled(w))
+            return 1;
+        w.session().set_cursor(13 * 3600.0);
+        const QPoint at(i % across * wide, i / across * (high + title));
+        p.drawText(QRect(at.x() + 8, at.y(), wide, title), Qt::AlignVCenter, QString::fromUtf8(all[static_cast<std::size_t>(i)].title));
+        p.drawImage(at + QPoint(4, title), w.loop().view()->image(wide - 8));
+    }
+    p.end();
+    sheet.save(to + "arrangements.png");
     return 0;
 }

@@ -63,6 +63,70 @@ void fields(V& v, T& p)
 {
     v.number({"flow_m3_s", "Flow when on", Quantity::flow, 1e-6, 0.02, "Measure it: volume over time at the return"}, p.flow_m3_s);
     v.number({"power_w", "Power when on", Quantity::power, 0, 5000, "Meter at the pump; the label says the most"}, p.power_w);
+    v.number({"head_m", "Head at no flow", Quantity::length, 0, 200, "The pump's curve or label; 0: not known"}, p.head_m);
+    v.number({"free_flow_m3_s", "Flow at no head", Quantity::flow, 0, 0.05, "The pump's curve or label; 0: not known"}, p.free_flow_m3_s);
+}
+
+template <class V, OneOf<Exchanger> T>
+void fields(V& v, T& x)
+{
+    v.number({"ua_w_k", "Heat per kelvin", Quantity::conductance, 10, 50000, "60 to 100 W/K per m² of collector (estimate)"}, x.ua_w_k);
+    v.number({"content_m3", "Content of each side", Quantity::volume, 1e-4, 0.1, "Label; about 1 L for a house"}, x.content_m3);
+}
+
+template <class V, OneOf<Pool> T>
+void fields(V& v, T& p)
+{
+    v.number({"volume_m3", "Volume", Quantity::large_volume, 0.5, 5000, "Length × width × mean depth"}, p.volume_m3);
+    v.number({"area_m2", "Water surface", Quantity::area, 1, 2500, ""}, p.area_m2);
+    v.boolean("covered", p.covered);
+    v.number({"absorptance", "Sun taken up by the water", Quantity::ratio, 0, 1, "0.7 to 0.9, more with a dark floor (estimate)"}, p.absorptance);
+    v.number({"air_speed_m_s", "Air over the water", Quantity::speed, 0, 15, "0.1 indoors, 1 sheltered, 3 open (estimate)"}, p.air_speed_m_s);
+    v.number({"humidity", "Humidity of the air", Quantity::ratio, 0, 1, "0.5 to 0.8 by weather"}, p.humidity);
+    v.number({"still_loss_w_m2k", "Loss without evaporation", Quantity::loss_linear, 0, 40, "3 to 8 (estimate)"}, p.still_loss_w_m2k);
+}
+
+template <class V, OneOf<Slab> T>
+void fields(V& v, T& s)
+{
+    v.number({"area_m2", "Heated floor", Quantity::area, 1, 5000, ""}, s.area_m2);
+    v.number({"thickness_m", "Thickness", Quantity::length, 0.02, 0.6, "0.08 to 0.15 m"}, s.thickness_m);
+    v.number({"pipe_w_m2k", "Pipe to slab", Quantity::loss_linear, 1, 60, "8 to 15 per floor area (estimate)"}, s.pipe_w_m2k);
+    v.number({"room_w_m2k", "Slab to room", Quantity::loss_linear, 0.5, 20, "7 to 10; less under carpet (estimate)"}, s.room_w_m2k);
+    v.number({"room_c", "Room temperature", Quantity::temperature, -20, 40, ""}, s.room_c);
+}
+
+template <class V, OneOf<Room> T>
+void fields(V& v, T& r)
+{
+    v.number({"air_m3", "Volume of the room", Quantity::space, 2, 50000, ""}, r.air_m3);
+    v.number({"loss_w_k", "Loss to the outside", Quantity::conductance, 1, 20000, "Heating load over its difference"}, r.loss_w_k);
+    v.number({"mass_j_k", "Heat capacity inside", Quantity::heat_capacity, 1e4, 1e10, "Walls and things, or rocks at 0.85 kJ/kgK"}, r.mass_j_k);
+    v.number({"mass_w_k", "between it and the air", Quantity::conductance, 1, 100000, ""}, r.mass_w_k);
+}
+
+template <class V, OneOf<Cooler> T>
+void fields(V& v, T& c)
+{
+    v.number({"ua_w_k", "Heat per kelvin", Quantity::conductance, 1, 20000, "All the array gives, at 60 K above the air"}, c.ua_w_k);
+    v.number({"content_m3", "Content", Quantity::volume, 1e-4, 1, ""}, c.content_m3);
+}
+
+template <class V, OneOf<Reservoir> T>
+void fields(V& v, T& r)
+{
+    v.number({"volume_m3", "Volume", Quantity::volume, 0.001, 5, "More than the collector and all pipe above it"}, r.volume_m3);
+    v.number({"loss_w_k", "Standing loss", Quantity::conductance, 0, 60, ""}, r.loss_w_k);
+}
+
+template <class V, OneOf<DrainBack> T>
+void fields(V& v, T& d)
+{
+    v.number({"lift_m", "Lift", Quantity::length, 0, 60, "From the resting water to the top of the array"}, d.lift_m);
+    v.number({"content_m3", "Water in the array", Quantity::volume, 1e-4, 1, "Label; 0.5 to 1 L per m² (common practice, no source)"}, d.content_m3);
+    v.number({"pitch", "Pitch", Quantity::ratio, 0, 0.5, "At least 1/4 inch per foot, 2.1 % (common practice, no source)"}, d.pitch);
+    v.number({"drain_s", "Drains within", Quantity::duration, 5, 3600, "Watch it once; 2 to 5 min (common practice, no source)"}, d.drain_s);
+    v.boolean("siphon", d.siphon);
 }
 
 template <class V, OneOf<Loop> T>
@@ -77,6 +141,18 @@ void fields(V& v, T& l)
     v.object("return", l.back);
     v.object("tank", l.tank);
     v.object("pump", l.pump);
+    v.spare_object("collector_2", l.collector_2);
+    v.spare_object("supply_2", l.supply_2);
+    v.spare_object("return_2", l.back_2);
+    v.spare_object("tank_2", l.tank_2);
+    v.spare_object("pump_2", l.pump_2);
+    v.spare_object("exchanger", l.exchanger);
+    v.spare_object("pool", l.pool);
+    v.spare_object("slab", l.slab);
+    v.spare_object("room", l.room);
+    v.spare_object("cooler", l.cooler);
+    v.spare_object("reservoir", l.reservoir);
+    v.spare_object("drain_back", l.drain_back);
     v.number({"glycol_fraction", "Glycol, by mass", Quantity::ratio, 0, 0.6, "As the refractometer or the maker's table says"}, l.glycol_fraction);
 }
 
@@ -85,8 +161,7 @@ void fields(V& v, T& p)
 {
     v.text("key", p.key);
     v.text("name", p.name);
-    static constexpr std::array places{"collector", "tank_bottom", "tank_middle", "tank_top", "return_pipe", "supply_pipe"};
-    v.choice("place", places, p.place);
+    v.choice("place", place_keys, p.place);
     v.curve("curve", p.curve);
     v.number({"lag_s", "Lag", Quantity::duration, 0.1, 600, "10 to 30 s in a pocket with paste (estimate)"}, p.lag_s);
     v.number({"placement", "Share of surroundings", Quantity::ratio, 0, 1, "0 in a pocket; 10 to 30 % strapped on bare (estimate)"}, p.placement);
@@ -131,6 +206,12 @@ template <class V, OneOf<CutOut> T>
 void fields(V& v, T& r)
 {
     limit_fields(v, r, {"limit_c", "Limit", Quantity::temperature, -40, 350, "About 130 °C for flat plates (common practice, no source)"});
+}
+
+template <class V, OneOf<Divert> T>
+void fields(V& v, T& r)
+{
+    limit_fields(v, r, {"limit_c", "Limit", Quantity::temperature, -40, 350, "90 °C on the solar side (common practice, no source)"});
 }
 
 template <class V, OneOf<RunTimes> T>

@@ -225,7 +225,7 @@ Found stops_below_zero(const FindingContext& c)
 Found glycol_too_weak(const FindingContext& c)
 {
     const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
-    if (!a || !a->glycol)
+    if (!a || a->carrier != Carrier::glycol)
         return {};
     double coldest = INFINITY;
     for (const Day& d : c.job.days)

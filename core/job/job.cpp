@@ -6,21 +6,7 @@
 namespace vernal {
 namespace {
 
-Day generated(const char* name, int month, int day, Clouds clouds, double lo, double hi)
-{
-    Day d;
-    d.name = name;
-    d.sky.month = month;
-    d.sky.day = day;
-    d.sky.clouds = clouds;
-    d.sky.seed = 11;
-    d.sky.air_min_c = lo;
-    d.sky.air_max_c = hi;
-    d.draws = {{6.5, 900, 1e-4}, {18.0, 900, 1e-4}};
-    return d;
-}
-
-Rule rule(std::variant<Differential, StoreLimit, CutOut, RunTimes> body) { return Rule{"P1", true, std::move(body)}; }
+constexpr double cool_store_c = 18.0; // a room, a slab or a pool before the first day
 
 // Values of a column that has one, with their times; both empty otherwise.
 struct Series {
@@ -55,26 +41,6 @@ double start_of_trace_s(const Trace& t, const SkySpec& day)
 
 } // namespace
 
-Job new_job(const std::string& arrangement)
-{
-    Job job;
-    job.site = {"", {46.0, 8.0, 400.0, 1.0}};
-    Variant v;
-    v.loop.arrangement = arrangement;
-    Probe bottom{"S2", "Tank bottom", ProbePlace::tank_bottom, {PlatinumCurve{1000}, -200, 850}, 20, 0};
-    Probe top{"S3", "Tank top", ProbePlace::tank_top, {PlatinumCurve{1000}, -200, 850}, 20, 0};
-    v.probes = {Probe{}, bottom, top};
-    v.unit.outputs = {Output{}};
-    v.unit.rules = {rule(CutOut{"S1", Temperature::celsius(125), TempDiff::kelvin(15)}),
-                    rule(StoreLimit{"S3", Temperature::celsius(70), TempDiff::kelvin(4)}), rule(RunTimes{0, 0}),
-                    rule(Differential{"S1", "S2", TempDiff::kelvin(8), TempDiff::kelvin(4)})};
-    sort_by_rank(v.unit.rules);
-    job.variants = {v};
-    job.days = {generated("Clear day", 6, 18, Clouds::clear, 11, 24), generated("Racing clouds", 4, 22, Clouds::racing, 6, 15),
-                generated("Frosty day", 1, 16, Clouds::clear, -11, -1)};
-    return job;
-}
-
 const Variant* find_variant(const Job& job, const std::string& name)
 {
     const auto it = std::find_if(job.variants.begin(), job.variants.end(), [&](const Variant& v) { return v.name == name; });
@@ -89,8 +55,7 @@ const Day* find_day(const Job& job, const std::string& name)
 
 const char* place_key(ProbePlace place)
 {
-    static constexpr const char* keys[] = {"collector", "tank_bottom", "tank_middle", "tank_top", "return_pipe", "supply_pipe"};
-    return keys[static_cast<std::size_t>(place)];
+    return vernal::place_keys[static_cast<std::size_t>(place)];
 }
 
 std::vector<std::string> probe_keys(const Variant& v)
@@ -120,7 +85,7 @@ void set_modes(Setup& s, const Variant& v)
 
 } // namespace
 
-std::shared_ptr<const DayForcing> day_forcing(const Job& job, const Collector& collector, const Day& day)
+std::shared_ptr<const DayForcing> day_forcing(const Job& job, const Loop& loop, const Day& day)
 {
     SkyDay sky = generate(day.sky, job.site.place);
     if (const auto it = job.traces.find(day.trace); it != job.traces.end()) {
@@ -134,7 +99,7 @@ std::shared_ptr<const DayForcing> day_forcing(const Job& job, const Collector& c
         if (!sun.value.empty())
             override_global(sky, day.sky, sun.time_s, sun.value);
     }
-    auto f = std::make_shared<DayForcing>(forcing(sky, collector));
+    auto f = std::make_shared<DayForcing>(forcing(sky, loop));
     f->draws = day.draws;
     f->mains_c = day.mains_c;
     f->target_c = day.draw_target_c;
@@ -150,11 +115,14 @@ Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& 
         return program.error();
     CoupledSetup s;
     s.loop = v.loop;
+    s.altitude_m = job.site.place.altitude_m;
+    if (!find_arrangement(v.loop.arrangement)->has(Part::tank))
+        s.start_tank_c = cool_store_c;
     s.program = std::move(*program);
     set_modes(s, v);
     for (const Probe& p : v.probes)
         s.probes.push_back({p.place, p.lag_s, p.placement});
-    s.days = {weather ? std::move(weather) : day_forcing(job, v.loop.collector, day)};
+    s.days = {weather ? std::move(weather) : day_forcing(job, v.loop, day)};
     return s;
 }
 

@@ -75,8 +75,9 @@ const char* place_key(ProbePlace place);
 
 std::vector<std::string> probe_keys(const Variant& v);
 
-// The day as it acts on this collector. Depends on the job's site and traces only.
-std::shared_ptr<const DayForcing> day_forcing(const Job& job, const Collector& collector, const Day& day);
+// The day as it acts on this loop. Of the job it depends on the site and traces
+// only, of the loop on its arrangement and its arrays.
+std::shared_ptr<const DayForcing> day_forcing(const Job& job, const Loop& loop, const Day& day);
 
 // Setups for the two ways to run. Errors name what is missing or impossible.
 // `weather`: what day_forcing() gives for the same job, collector and day, when the caller has kept it.

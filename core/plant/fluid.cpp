@@ -28,4 +28,8 @@ Fluid glycol_water(double mass_fraction)
     return {std::lerp(a.density_kg_m3, b.density_kg_m3, f), std::lerp(a.heat_capacity_j_kgk, b.heat_capacity_j_kgk, f), std::lerp(a.freezing_c, b.freezing_c, f)};
 }
 
+// Ideal gas at 101.325 kPa, R = 287.05 J/kgK; c_p as tabled for dry air at 300 K
+// (Incropera & DeWitt, Fundamentals of Heat and Mass Transfer, table A.4; from memory).
+Fluid warm_air() { return {101325.0 / (287.05 * 313.15), 1007.0, -273.15}; }
+
 } // namespace vernal

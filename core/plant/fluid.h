@@ -14,4 +14,7 @@ struct Fluid {
 // are a finding of the job, here they are held at the ends.
 Fluid glycol_water(double mass_fraction);
 
+// Dry air at 40 °C near sea level; it does not freeze.
+Fluid warm_air();
+
 } // namespace vernal

@@ -20,7 +20,7 @@ constexpr std::size_t cached_factors = 32;
 
 } // namespace
 
-Integrator::Integrator(const Network& network) : network_(network), flows_{-1, -1, 0}, cache_(cached_factors)
+Integrator::Integrator(const Network& network) : network_(network), flows_{{-1}, -1, 0}, cache_(cached_factors)
 {
     for (auto* v : {&f0_, &f1_, &drift_, &rhs_, &k1_, &k2_, &k3_, &middle_, &next_})
         v->resize(network.size());
@@ -44,7 +44,7 @@ const Integrator::Factors& Integrator::factors(const std::vector<double>& t, dou
     network_.add_slopes(t.data(), air_c, matrix_);
     const SparsePattern& pattern = network_.pattern();
     for (std::size_t e = 0; e < matrix_.size(); ++e)
-        matrix_[e] *= -gamma * h * network_.inverse_capacity(pattern.row_of(e));
+        matrix_[e] *= -gamma * h * network_.inverse_capacity(pattern.row_of(e), flows_.drained);
     for (std::size_t i = 0; i < network_.size(); ++i)
         matrix_[pattern.diagonal(i)] += 1.0;
     oldest->lu.factor(pattern, matrix_.data());
@@ -52,8 +52,8 @@ const Integrator::Factors& Integrator::factors(const std::vector<double>& t, dou
     oldest->flows = flows_;
     oldest->slopes = slopes;
     oldest->last_used = ++clock_;
-    oldest->collector_slopes.resize(network_.collector_nodes());
-    network_.collector_slopes(t.data(), air_c, oldest->collector_slopes.data());
+    oldest->slopes_at.resize(network_.bends());
+    network_.bend_slopes(t.data(), air_c, oldest->slopes_at.data());
     return *oldest;
 }
 
@@ -65,15 +65,14 @@ const Integrator::Trial& Integrator::attempt(const std::vector<double>& t, const
     }
     const Factors& f = factors(t, a.air_c, h);
     const std::size_t n = t.size();
-    const auto between = [](double x, double y) { return x + gamma * (y - x); };
-    const Surroundings inside{between(a.air_c, b.air_c), between(a.effective_w_m2, b.effective_w_m2), between(a.net_sky_w_m2, b.net_sky_w_m2)};
+    const Surroundings inside = Surroundings::between(a, b, gamma);
     // None of these overlap; said so, the loops below run several nodes at once.
     const double* __restrict t0 = t.data();
     double *__restrict f0 = f0_.data(), *__restrict f1 = f1_.data(), *__restrict drift = drift_.data(), *__restrict rhs = rhs_.data();
     double *__restrict k1 = k1_.data(), *__restrict k2 = k2_.data(), *__restrict k3 = k3_.data();
     double *__restrict middle = middle_.data(), *__restrict next = next_.data();
     network_.rates(k_, flows, a, t0, f0);
-    network_.drift(a, b, f.collector_slopes.data(), drift);
+    network_.drift(a, b, f.slopes_at.data(), flows.drained, drift);
     for (std::size_t i = 0; i < n; ++i)
         rhs[i] = gamma * h * (f0[i] + gamma * drift[i]);
     f.lu.solve(network_.pattern(), rhs, k1);
@@ -106,21 +105,22 @@ const Integrator::Trial& Integrator::attempt(const std::vector<double>& t, const
 // The heat as one more row of the system: γh Σ w_i (q_i + ∇q·K_i + γ_i h ∂q/∂t).
 HeatFlows Integrator::heat()
 {
-    const std::size_t n = f1_.size(), first = network_.collector_first();
-    for (std::size_t i = 0; i < n; ++i) {
+    for (std::size_t i = 0; i < f1_.size(); ++i) {
         rhs_[i] = w_1 * k1_[i] + w_2 * k2_[i] + w_3 * k3_[i];
         f1_[i] = w_1 * t0_[i] + (w_2 + w_3) * middle_[i] + rhs_[i];
     }
     constexpr double drifted = w_1 * gamma + w_2 * gamma_2 + w_3 * gamma_3;
-    const HeatFlows fixed_a = network_.fixed_flows(flows_, a_);
     HeatFlows q = network_.linear_flows(flows_, f1_.data());
-    q += fixed_a * (w_1 - drifted);
+    q += network_.fixed_flows(flows_, a_) * (w_1 - drifted);
     q += network_.fixed_flows(flows_, inside_) * (w_2 + w_3);
     q += network_.fixed_flows(flows_, b_) * drifted;
-    q.collector_loss += w_1 * network_.bent_loss(a_, t0_) + (w_2 + w_3) * network_.bent_loss(inside_, middle_.data());
+    q += network_.bent_flows(a_, t0_) * w_1;
+    q += network_.bent_flows(inside_, middle_.data()) * (w_2 + w_3);
     const double warmer = drifted * (b_.air_c - a_.air_c);
-    for (std::size_t i = 0; i < network_.collector_nodes(); ++i)
-        q.collector_loss += used_->collector_slopes[i] * (rhs_[first + i] - warmer);
+    for (std::size_t i = 0; i < network_.bends(); ++i) {
+        const Network::BendSlopes& s = used_->slopes_at[i];
+        q.lost[static_cast<std::size_t>(network_.bend_loss(i))] += s.own * rhs_[network_.bend_node(i)] + s.air * warmer;
+    }
     return q * (gamma * h_);
 }
 

@@ -1,6 +1,8 @@
-// A solar loop as the technician describes it: parts with their few numbers.
+// A solar loop as the technician describes it: parts with their few numbers,
+// put together by an arrangement, which is a row of a table.
 #pragma once
 
+#include <array>
 #include <cstdint>
 #include <string>
 #include <vector>
@@ -22,6 +24,7 @@ struct Collector {
     bool operator==(const Collector&) const = default;
 };
 
+// Round pipe, or a duct of the same section.
 struct Pipe {
     double length_m = 12.0;
     double outdoor_m = 4.0; // the part next to the collector that lies in the open
@@ -40,9 +43,72 @@ struct Tank {
 };
 
 struct Pump {
-    double flow_m3_s = 1e-4;
+    double flow_m3_s = 1e-4; // of air where it is a blower
     double power_w = 38.0;
+    double head_m = 0.0;           // at no flow; 0: not known
+    double free_flow_m3_s = 0.0;   // at no head; 0: not known
     bool operator==(const Pump&) const = default;
+};
+
+// Outside heat exchanger, counterflow.
+struct Exchanger {
+    double ua_w_k = 500.0;
+    double content_m3 = 0.001; // of each side
+    bool operator==(const Exchanger&) const = default;
+};
+
+struct Pool {
+    double volume_m3 = 50.0;
+    double area_m2 = 32.0;
+    bool covered = false;
+    double absorptance = 0.8;       // of the sun on the water
+    double air_speed_m_s = 1.0;     // over the water
+    double humidity = 0.6;          // of the air
+    double still_loss_w_m2k = 5.0;  // walls, ground and dry air over the water
+    bool operator==(const Pool&) const = default;
+};
+
+// Heated slab with pipe in it.
+struct Slab {
+    double area_m2 = 40.0;
+    double thickness_m = 0.1;
+    double pipe_w_m2k = 12.0;  // pipe to slab, per floor area
+    double room_w_m2k = 8.0;   // slab to room
+    double room_c = 18.0;
+    bool operator==(const Slab&) const = default;
+};
+
+// A room warmed by air, with what stores in it: furniture and walls, or a bed of rocks.
+struct Room {
+    double air_m3 = 120.0;
+    double loss_w_k = 90.0;       // to the outside
+    double mass_j_k = 6.0e6;      // walls and things, or rocks
+    double mass_w_k = 400.0;      // between them and the air
+    bool operator==(const Room&) const = default;
+};
+
+// Emergency cooler in the open, or a loop through the house used as one.
+struct Cooler {
+    double ua_w_k = 150.0;
+    double content_m3 = 0.002;
+    bool operator==(const Cooler&) const = default;
+};
+
+// Into which a drain-back array empties.
+struct Reservoir {
+    double volume_m3 = 0.04;
+    double loss_w_k = 0.6;
+    bool operator==(const Reservoir&) const = default;
+};
+
+// Height and water of an array that empties when the pump rests.
+struct DrainBack {
+    double lift_m = 5.0;         // from the resting water to the top of the array
+    double content_m3 = 0.004;   // of the array alone
+    double pitch = 0.03;         // fall over length of what must drain
+    double drain_s = 150.0;      // until it has emptied
+    bool siphon = true;          // the return pipe can run full
+    bool operator==(const DrainBack&) const = default;
 };
 
 struct Loop {
@@ -52,20 +118,57 @@ struct Loop {
     Pipe back;   // from the collector; "return" in the job file
     Tank tank;
     Pump pump;
-    double glycol_fraction = 0.4; // by mass; not used by `direct`
+    double glycol_fraction = 0.4; // by mass; used where the arrangement holds glycol
+    // Parts that only some arrangements have.
+    Collector collector_2;
+    Pipe supply_2, back_2;
+    Tank tank_2;
+    Pump pump_2;
+    Exchanger exchanger;
+    Pool pool;
+    Slab slab;
+    Room room;
+    Cooler cooler;
+    Reservoir reservoir;
+    DrainBack drain_back;
     bool operator==(const Loop&) const = default;
 };
 
-enum class ProbePlace : std::uint8_t { collector, tank_bottom, tank_middle, tank_top, return_pipe, supply_pipe };
+// Where a probe sits. Which of them exist depends on the arrangement.
+enum class ProbePlace : std::uint8_t { collector, tank_bottom, tank_middle, tank_top, return_pipe, supply_pipe, collector_2, tank_2_bottom, tank_2_top, pool_water, slab_return, room_air };
+inline constexpr std::array place_keys{"collector", "tank_bottom", "tank_middle", "tank_top", "return_pipe", "supply_pipe", "collector_2", "tank_2_bottom", "tank_2_top", "pool_water", "slab_return", "room_air"};
+inline constexpr std::size_t probe_places = place_keys.size();
+inline constexpr std::array<const char*, probe_places> place_names{"Collector", "Tank bottom", "Tank middle", "Tank top", "Return pipe", "Supply pipe", "Second collector", "Second tank bottom", "Second tank top", "Pool", "Slab return", "Room"};
+
+// Parts that can be edited and drawn.
+enum class Part : std::uint8_t { collector, supply, back, tank, pump, collector_2, supply_2, back_2, tank_2, pump_2, exchanger, pool, slab, room, cooler, reservoir, valve, drain_back };
+
+// A stretch of a route: a chain of nodes that fluid runs through.
+enum class Segment : std::uint8_t { collector, return_pipe, coil, tank_down, supply_pipe, collector_2, return_2, supply_2, coil_2, exchanger_hot, exchanger_cold, pool, slab, room, cooler, reservoir };
+inline constexpr std::size_t segments = 16;
+
+enum class Carrier : std::uint8_t { water, glycol, air };
+
+// A ring that fluid runs round while its pump runs and its valve stands so.
+inline constexpr std::size_t max_routes = 4;
+struct Route {
+    std::size_t pump = 0;           // index of the output that drives it
+    std::vector<Segment> ring;      // in the order of the flow
+    int valve = -1;                 // index of the output that moves the valve; −1: none
+    bool when = false;              // the position in which this route is open
+};
 
 // One arrangement: an entry of the table in loop.cpp.
-enum class Segment : std::uint8_t { collector, return_pipe, coil, tank_down, supply_pipe };
 struct Arrangement {
     const char* key;
     const char* title;
     const char* about;
-    std::vector<Segment> ring; // in the order of the flow
-    bool glycol;               // holds glycol in the ring
+    Carrier carrier;                // in the collector ring; a second ring behind an exchanger holds water
+    bool drains;                    // the array empties when the pump rests
+    std::vector<Part> parts;        // in the order in which they are shown
+    std::vector<Route> routes;
+    std::vector<ProbePlace> places; // where probes can sit, the first two: collector and store
+    bool has(Part part) const;
 };
 
 const std::vector<Arrangement>& arrangements();

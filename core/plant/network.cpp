@@ -4,21 +4,46 @@
 #include <cmath>
 
 namespace vernal {
+namespace {
+
+// Saturation pressure over water, kPa, and its slope: Magnus form with the
+// coefficients of Alduchov & Eskridge, J. Appl. Meteor. 35 (1996) 601.
+constexpr double magnus_kpa = 0.61094, magnus_b = 17.625, magnus_c = 243.04;
+double vapour_kpa(double t) { return magnus_kpa * std::exp(magnus_b * t / (t + magnus_c)); }
+double vapour_slope(double t) { return vapour_kpa(t) * magnus_b * magnus_c / ((t + magnus_c) * (t + magnus_c)); }
+
+} // namespace
+
+Surroundings Surroundings::between(const Surroundings& a, const Surroundings& b, double share)
+{
+    const auto at = [&](double x, double y) { return x + share * (y - x); };
+    Surroundings s{at(a.air_c, b.air_c), {}, at(a.net_sky_w_m2, b.net_sky_w_m2)};
+    for (std::size_t p = 0; p < sun_planes; ++p)
+        s.sun_w_m2[p] = at(a.sun_w_m2[p], b.sun_w_m2[p]);
+    return s;
+}
 
 HeatFlows& HeatFlows::operator+=(const HeatFlows& q)
 {
     absorbed += q.absorbed;
-    collector_loss += q.collector_loss;
-    pipe_loss += q.pipe_loss;
-    tank_loss += q.tank_loss;
     drawn += q.drawn;
     to_store += q.to_store;
+    for (std::size_t i = 0; i < losses; ++i)
+        lost[i] += q.lost[i];
     return *this;
 }
 
 HeatFlows HeatFlows::operator*(double f) const
 {
-    return {absorbed * f, collector_loss * f, pipe_loss * f, tank_loss * f, drawn * f, to_store * f};
+    HeatFlows q{absorbed * f, drawn * f, to_store * f, lost};
+    for (double& l : q.lost)
+        l *= f;
+    return q;
+}
+
+const Fluid& Network::fluid_of(std::size_t route) const
+{
+    return route > 0 && arrangement_.has(Part::exchanger) ? second_fluid_ : fluid_;
 }
 
 void Network::Term::add_to(std::vector<double>& k, double factor) const
@@ -33,125 +58,198 @@ void Network::Face::carry(std::vector<double>& k, double w) const
     k[to_from] += w;
 }
 
+double Network::net_up(const TankNodes& tank, const Flows& flows) const
+{
+    double up = tank.drawn ? flows.draw_w_k : 0.0;
+    for (std::size_t r = 0; r < max_routes; ++r)
+        up -= tank.downward[r] * flows.route_w_k[r];
+    return up;
+}
+
 void Network::assemble(const Flows& flows, std::vector<double>& k) const
 {
     k = resting_k_;
-    ring_k_.add_to(k, flows.ring_w_k);
-    const double up = flows.draw_w_k - (tank_in_ring_ ? flows.ring_w_k : 0.0);
-    for (const Face& f : up > 0 ? tank_up_ : tank_down_)
-        f.carry(k, std::fabs(up));
-    k[pattern_.diagonal(tank0_ + tank_n_ - 1)] -= flows.draw_w_k;
+    for (std::size_t r = 0; r < max_routes; ++r)
+        if (flows.route_w_k[r] != 0)
+            route_k_[r].add_to(k, flows.route_w_k[r]);
+    for (const TankNodes& tank : tanks_) {
+        const double up = net_up(tank, flows);
+        for (const Face& f : up > 0 ? tank.up : tank.down)
+            f.carry(k, std::fabs(up));
+        if (tank.drawn)
+            k[pattern_.diagonal(tank.nodes.last())] -= flows.draw_w_k;
+    }
 }
 
 void Network::rates(const std::vector<double>& k, const Flows& flows, const Surroundings& s, const double* t, double* dt) const
 {
-    const double *__restrict to_air = to_air_.data(), *__restrict room = room_w_.data(), *__restrict inverse = inverse_capacity_.data();
+    const double *__restrict to_air = to_air_.data(), *__restrict room = room_w_.data(), *__restrict inverse = inverse_capacity_[flows.drained ? 1 : 0].data();
     double* __restrict out = dt;
     for (std::size_t i = 0; i < n_; ++i)
         out[i] = to_air[i] * s.air_c + room[i];
     pattern_.add_product(k.data(), t, dt);
-    const double gain = gain_area_ * s.effective_w_m2 - sky_area_ * s.net_sky_w_m2;
-    for (std::size_t i = collector0_; i < collector0_ + collector_n_; ++i) {
-        const double d = t[i] - s.air_c;
-        dt[i] += gain - a2_area_ * d * std::fabs(d);
+    for (const Sun& sun : suns_)
+        out[sun.node] += sun.gain * s.sun_w_m2[sun.plane] - sun.sky * s.net_sky_w_m2;
+    for (const Bend& b : bends_)
+        out[b.node] -= b.at(t[b.node], s.air_c);
+    for (const TankNodes& tank : tanks_) {
+        for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i) {
+            const double mixing = tank.mix_w_k * std::max(0.0, t[i] - t[i + 1]);
+            out[i] -= mixing;
+            out[i + 1] += mixing;
+        }
+        if (tank.drawn)
+            out[tank.nodes.first] += flows.draw_w_k * flows.mains_c;
     }
-    for (std::size_t i = tank0_; i + 1 < tank0_ + tank_n_; ++i) {
-        const double mixing = mix_w_k_ * std::max(0.0, t[i] - t[i + 1]);
-        dt[i] -= mixing;
-        dt[i + 1] += mixing;
-    }
-    dt[tank0_] += flows.draw_w_k * flows.mains_c;
     for (std::size_t i = 0; i < n_; ++i)
         out[i] *= inverse[i];
 }
 
-void Network::drift(const Surroundings& a, const Surroundings& b, const double* slopes, double* out) const
+double Network::Bend::at(double t_c, double air_c) const
 {
-    const double warmer = b.air_c - a.air_c;
-    const double gain = gain_area_ * (b.effective_w_m2 - a.effective_w_m2) - sky_area_ * (b.net_sky_w_m2 - a.net_sky_w_m2);
+    const double d = t_c - air_c;
+    double w = square * d * std::fabs(d);
+    if (vapour_w_kpa > 0)
+        w += vapour_w_kpa * std::max(0.0, vapour_kpa(t_c) - humidity * vapour_kpa(air_c));
+    return w;
+}
+
+Network::BendSlopes Network::Bend::slopes(double t_c, double air_c) const
+{
+    BendSlopes s;
+    s.own = 2 * square * std::fabs(t_c - air_c);
+    s.air = -s.own;
+    if (vapour_w_kpa > 0 && vapour_kpa(t_c) > humidity * vapour_kpa(air_c)) {
+        s.own += vapour_w_kpa * vapour_slope(t_c);
+        s.air -= vapour_w_kpa * humidity * vapour_slope(air_c);
+    }
+    return s;
+}
+
+void Network::bend_slopes(const double* t, double air_c, BendSlopes* out) const
+{
+    for (std::size_t i = 0; i < bends_.size(); ++i)
+        out[i] = bends_[i].slopes(t[bends_[i].node], air_c);
+}
+
+void Network::add_slopes(const double* t, double air_c, std::vector<double>& k) const
+{
+    for (const Bend& b : bends_)
+        k[pattern_.diagonal(b.node)] -= b.slopes(t[b.node], air_c).own;
+    for (const TankNodes& tank : tanks_)
+        for (std::size_t i = 0; i + 1 < tank.nodes.count; ++i)
+            if (t[tank.nodes.first + i] > t[tank.nodes.first + i + 1]) {
+                tank.up[i].carry(k, tank.mix_w_k);
+                tank.down[i].carry(k, tank.mix_w_k);
+            }
+}
+
+std::uint64_t Network::slope_key(const double* t, double air_c) const
+{
+    std::uint64_t key = 0;
+    for (const TankNodes& tank : tanks_)
+        for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i)
+            key = key * 2 + (t[i] > t[i + 1] ? 1 : 0);
+    for (Segment s : {Segment::collector, Segment::collector_2, Segment::pool})
+        if (const NodeRange r = nodes_of(s); r.count > 0)
+            key = key * 32 + static_cast<std::uint64_t>(std::min(31.0, std::fabs(t[r.first + r.count / 2] - air_c) / 20.0));
+    return key;
+}
+
+void Network::drift(const Surroundings& a, const Surroundings& b, const BendSlopes* slopes, bool drained, double* out) const
+{
+    const std::vector<double>& inverse = inverse_capacity_[drained ? 1 : 0];
+    const double warmer = b.air_c - a.air_c, sky = b.net_sky_w_m2 - a.net_sky_w_m2;
     for (std::size_t i = 0; i < n_; ++i)
-        out[i] = to_air_[i] * warmer * inverse_capacity_[i];
-    for (std::size_t i = 0; i < collector_n_; ++i)
-        out[collector0_ + i] += (gain + slopes[i] * warmer) * inverse_capacity_[collector0_ + i];
+        out[i] = to_air_[i] * warmer * inverse[i];
+    for (const Sun& sun : suns_)
+        out[sun.node] += (sun.gain * (b.sun_w_m2[sun.plane] - a.sun_w_m2[sun.plane]) - sun.sky * sky) * inverse[sun.node];
+    for (std::size_t i = 0; i < bends_.size(); ++i)
+        out[bends_[i].node] -= slopes[i].air * warmer * inverse[bends_[i].node];
 }
 
 HeatFlows Network::heat_flows(const Flows& flows, const Surroundings& s, const double* t) const
 {
     HeatFlows q = linear_flows(flows, t);
     q += fixed_flows(flows, s);
-    q.collector_loss += bent_loss(s, t);
+    q += bent_flows(s, t);
     return q;
 }
 
 HeatFlows Network::linear_flows(const Flows& flows, const double* t) const
 {
     HeatFlows q;
-    for (std::size_t i = 0; i < n_; ++i)
-        q.pipe_loss += pipe_loss_[i] * t[i];
-    for (std::size_t i = tank0_; i < tank0_ + tank_n_; ++i)
-        q.tank_loss += tank_room_[i] * t[i];
-    for (std::size_t i = collector0_; i < collector0_ + collector_n_; ++i)
-        q.collector_loss += a1_area_ * t[i];
-    q.drawn = flows.draw_w_k * t[tank0_ + tank_n_ - 1];
-    q.to_store = tank_in_ring_ ? flows.ring_w_k * (t[node_of(ProbePlace::return_pipe)] - t[tank0_]) : 0.0;
-    for (const Pair& p : coil_)
+    for (const LossTerm& l : loss_terms_) {
+        double sum = 0;
+        for (std::size_t i = 0; i < l.node.size(); ++i)
+            sum += l.w_k[i] * t[l.node[i]];
+        q.lost[static_cast<std::size_t>(l.loss)] += sum;
+    }
+    for (const TankNodes& tank : tanks_)
+        if (tank.drawn)
+            q.drawn += flows.draw_w_k * t[tank.nodes.last()];
+    for (const Delivery& d : deliveries_)
+        q.to_store += flows.route_w_k[d.route] * (t[d.in] - t[d.out]);
+    for (const Pair& p : store_links_)
         q.to_store += p.w * (t[p.a] - t[p.b]);
     return q;
 }
 
 HeatFlows Network::fixed_flows(const Flows& flows, const Surroundings& s) const
 {
-    const auto nodes = static_cast<double>(collector_n_);
     HeatFlows q;
-    q.absorbed = nodes * gain_area_ * s.effective_w_m2;
-    q.collector_loss = nodes * (sky_area_ * s.net_sky_w_m2 - a1_area_ * s.air_c);
-    q.pipe_loss = -(pipe_air_sum_ * s.air_c + pipe_room_sum_ * room_c_);
-    q.tank_loss = -tank_room_sum_ * room_c_;
-    q.drawn = -flows.draw_w_k * flows.mains_c;
+    for (const Sun& sun : suns_) {
+        q.absorbed += sun.gain * s.sun_w_m2[sun.plane];
+        q.lost[static_cast<std::size_t>(sun.loss)] += sun.sky * s.net_sky_w_m2;
+    }
+    for (const LossTerm& l : loss_terms_)
+        q.lost[static_cast<std::size_t>(l.loss)] -= l.air_w_k * s.air_c + l.room_w;
+    if (has_tank())
+        q.drawn = -flows.draw_w_k * flows.mains_c;
     return q;
 }
 
-double Network::bent_loss(const Surroundings& s, const double* t) const
+HeatFlows Network::bent_flows(const Surroundings& s, const double* t) const
 {
-    double sum = 0;
-    for (std::size_t i = collector0_; i < collector0_ + collector_n_; ++i) {
-        const double d = t[i] - s.air_c;
-        sum += a2_area_ * d * std::fabs(d);
-    }
-    return sum;
+    HeatFlows q;
+    for (const Bend& b : bends_)
+        q.lost[static_cast<std::size_t>(b.loss)] += b.at(t[b.node], s.air_c);
+    return q;
 }
 
-void Network::collector_slopes(const double* t, double air_c, double* out) const
+std::vector<double> Network::start(double store_c, double air_c) const
 {
-    for (std::size_t i = 0; i < collector_n_; ++i)
-        out[i] = 2 * a2_area_ * std::fabs(t[collector0_ + i] - air_c);
+    std::vector<double> t(n_, air_c);
+    for (std::size_t i = 0; i < n_; ++i)
+        if (store_[i])
+            t[i] = store_c;
+    for (const Pair& p : store_links_)
+        t[static_cast<std::size_t>(p.a)] = store_c;
+    for (const Pair& p : probe_rows_)
+        t[static_cast<std::size_t>(p.a)] = t[static_cast<std::size_t>(p.b)];
+    return t;
 }
 
-void Network::add_slopes(const double* t, double air_c, std::vector<double>& k) const
+void Network::drain(std::vector<double>& t) const
 {
-    for (std::size_t i = collector0_; i < collector0_ + collector_n_; ++i)
-        k[pattern_.diagonal(i)] -= 2 * a2_area_ * std::fabs(t[i] - air_c);
-    for (std::size_t i = 0; i + 1 < tank_n_; ++i)
-        if (t[tank0_ + i] > t[tank0_ + i + 1]) {
-            tank_up_[i].carry(k, mix_w_k_);
-            tank_down_[i].carry(k, mix_w_k_);
-        }
+    double heat = capacity_[0][drains_to_] * t[drains_to_];
+    for (std::size_t i = 0; i < drains_.size(); ++i)
+        heat += drains_[i] * t[i];
+    t[drains_to_] = heat * inverse_capacity_[1][drains_to_];
 }
 
-std::uint64_t Network::slope_key(const double* t, double air_c) const
+void Network::fill(std::vector<double>& t) const
 {
-    std::uint64_t key = 0;
-    for (std::size_t i = tank0_; i + 1 < tank0_ + tank_n_; ++i)
-        key = key * 2 + (t[i] > t[i + 1] ? 1 : 0);
-    const double far = std::fabs(t[collector0_ + collector_n_ / 2] - air_c);
-    return key * 64 + static_cast<std::uint64_t>(std::min(63.0, far / 20.0));
+    for (std::size_t i = 0; i < drains_.size(); ++i)
+        if (drains_[i] > 0)
+            t[i] = (capacity_[1][i] * t[i] + drains_[i] * t[drains_to_]) * inverse_capacity_[0][i];
 }
 
-double Network::stored_j(const double* t) const
+double Network::stored_j(const double* t, bool drained) const
 {
     double sum = 0;
     for (std::size_t i = 0; i < probe0_; ++i)
-        sum += capacity_[i] * t[i];
+        sum += capacity_[drained ? 1 : 0][i] * t[i];
     return sum;
 }
 

@@ -1,5 +1,5 @@
 // The loop as a network of lumps: one set of ordinary differential equations,
-//   C_i dT_i/dt = Σ_j K_ij T_j + b_i(t) − nonlinear collector loss + mixing of inversions,
+//   C_i dT_i/dt = Σ_j K_ij T_j + b_i(t) − bent losses + mixing of inversions,
 // stated once here; the integrator and any reference solver use these.
 // Temperatures in °C, W, W/K, J/K, seconds.
 #pragma once
@@ -13,18 +13,24 @@
 
 namespace vernal {
 
+// What the sun meets: the arrays' planes, and level ground.
+inline constexpr std::size_t sun_planes = 3;
+enum class SunPlane : std::uint8_t { collector, collector_2, ground };
+
 // What acts from outside; between two instants everything is a straight line.
 struct Surroundings {
     double air_c = 15.0;
-    double effective_w_m2 = 0.0; // on the collector, times incidence angle modifier
-    double net_sky_w_m2 = 0.0;   // σ (Ta⁴ − Tsky⁴)
+    std::array<double, sun_planes> sun_w_m2{}; // on an array: times incidence angle modifier
+    double net_sky_w_m2 = 0.0;                 // σ (Ta⁴ − Tsky⁴)
+    static Surroundings between(const Surroundings& a, const Surroundings& b, double share);
 };
 
 // Heat capacity rates, W/K. They hold still during a step.
 struct Flows {
-    double ring_w_k = 0.0;
-    double draw_w_k = 0.0;
+    std::array<double, max_routes> route_w_k{};
+    double draw_w_k = 0.0; // from the first tank
     double mains_c = 10.0;
+    bool drained = false;  // the array stands empty
     bool operator==(const Flows&) const = default;
 };
 
@@ -41,61 +47,94 @@ struct Fineness {
     int collector = 1;
 };
 
+// Where heat goes for good.
+enum class Loss : std::uint8_t { collector, pipe, store, cooler };
+inline constexpr std::size_t losses = 4;
+
 // Heat flows, W, or their integrals, J.
 struct HeatFlows {
-    double absorbed = 0, collector_loss = 0, pipe_loss = 0, tank_loss = 0, drawn = 0, to_store = 0;
+    double absorbed = 0, drawn = 0, to_store = 0;
+    std::array<double, losses> lost{};
+    double loss(Loss l) const { return lost[static_cast<std::size_t>(l)]; }
+    double all_losses() const { return lost[0] + lost[1] + lost[2] + lost[3]; }
     HeatFlows& operator+=(const HeatFlows& q);
     HeatFlows operator*(double f) const;
 };
 
+// Nodes of one part, in the order of the flow; of a tank from the bottom.
+struct NodeRange {
+    std::size_t first = 0, count = 0;
+    std::size_t last() const { return first + count - 1; }
+};
+
 class Network {
 public:
+    // A place that the arrangement lacks reads its store.
     Network(const Loop& loop, const std::vector<ProbeSite>& probes, Fineness fine = {});
 
+    const Arrangement& arrangement() const { return arrangement_; }
     std::size_t size() const { return n_; }
     std::size_t probe_node(std::size_t probe) const { return probe0_ + probe; }
-    // Node that stands for a place, and the share of height of a tank node.
-    std::size_t node_of(ProbePlace place) const;
-    std::size_t tank_first() const { return tank0_; }
-    std::size_t tank_nodes() const { return tank_n_; }
-    const Fluid& ring_fluid() const { return fluid_; }
-    double ring_rate_w_k(double flow_m3_s) const { return flow_m3_s * fluid_.density_kg_m3 * fluid_.heat_capacity_j_kgk; }
-    bool wet_outdoors(std::size_t node) const { return outdoors_[node]; }
+    std::size_t node_of(ProbePlace place) const { return static_cast<std::size_t>(place_[static_cast<std::size_t>(place)]); }
+    // Nodes of a stretch; count 0: the arrangement has none. Of a tank the nodes of the tank.
+    NodeRange nodes_of(Segment s) const { return ranges_[static_cast<std::size_t>(s)]; }
+    NodeRange tank(std::size_t which) const { return which < tanks_.size() ? tanks_[which].nodes : NodeRange{}; }
+    bool has_tank() const { return !tanks_.empty(); }
+    // The warmest part of the store, for limits and draws.
+    std::size_t store_top() const { return store_top_; }
+    const Fluid& fluid_of(std::size_t route) const;
+    double rate_w_k(std::size_t route, double flow_m3_s) const { return flow_m3_s * fluid_of(route).density_kg_m3 * fluid_of(route).heat_capacity_j_kgk; }
+    // In the open and holding fluid.
+    bool wet_outdoors(std::size_t node, bool drained) const { return outdoors_[node] != 0 && !(drained && drains_[node] > 0 && left_behind_ == 0); }
+    // Water that leaves the array and the pipe beside it, m³; 0: it does not drain.
+    double draining_m3() const { return draining_m3_; }
+    // Moves that water, with its heat, to the reservoir or back.
+    void drain(std::vector<double>& t) const;
+    void fill(std::vector<double>& t) const;
 
-    // Every node at its start: the tank at the given temperature, the rest at the air's.
-    std::vector<double> start(double tank_c, double air_c) const;
+    // Every node at its start: stores at the given temperature, the rest at the air's.
+    std::vector<double> start(double store_c, double air_c) const;
 
     // Matrix K for these flows, on pattern().
     void assemble(const Flows& flows, std::vector<double>& k) const;
     const SparsePattern& pattern() const { return pattern_; }
-    double inverse_capacity(std::size_t i) const { return inverse_capacity_[i]; }
+    double inverse_capacity(std::size_t i, bool drained = false) const { return inverse_capacity_[drained ? 1 : 0][i]; }
 
     // dT/dt.
     void rates(const std::vector<double>& k, const Flows& flows, const Surroundings& s, const double* t, double* dt) const;
+
+    // Losses that are not straight lines: of collectors with the square of the
+    // difference, of a pool with the vapour pressure. Slopes against the node's
+    // own temperature and against the air, W/K, one pair per bent loss.
+    struct BendSlopes {
+        double own = 0, air = 0;
+    };
+    std::size_t bends() const { return bends_.size(); }
+    std::size_t bend_node(std::size_t bend) const { return bends_[bend].node; }
+    Loss bend_loss(std::size_t bend) const { return bends_[bend].loss; }
+    void bend_slopes(const double* t, double air_c, BendSlopes* out) const;
+    // Which inversions are mixing, and how far the bent parts are from the air:
+    // slopes are made anew only when this changes.
+    std::uint64_t slope_key(const double* t, double air_c) const;
+    // Adds to k the slopes of the nonlinear terms at t.
+    void add_slopes(const double* t, double air_c, std::vector<double>& k) const;
+
     // How far the rates move while the surroundings go from a to b and t stays,
-    // with the slopes that collector_slopes() gave.
-    void drift(const Surroundings& a, const Surroundings& b, const double* collector_slopes, double* out) const;
-    // The heat flows that go with it: the sum of a part linear in t, a part that
-    // only the surroundings decide, and the collector's bent loss, W.
+    // with the slopes that bend_slopes() gave.
+    void drift(const Surroundings& a, const Surroundings& b, const BendSlopes* slopes, bool drained, double* out) const;
+
+    // The heat flows that go with rates(): the sum of a part linear in t, a part
+    // that only the surroundings decide, and the bent losses, W.
     HeatFlows heat_flows(const Flows& flows, const Surroundings& s, const double* t) const;
     HeatFlows linear_flows(const Flows& flows, const double* t) const;
     HeatFlows fixed_flows(const Flows& flows, const Surroundings& s) const;
-    double bent_loss(const Surroundings& s, const double* t) const;
+    HeatFlows bent_flows(const Surroundings& s, const double* t) const;
 
-    // Adds to k the slopes of the nonlinear terms at t.
-    void add_slopes(const double* t, double air_c, std::vector<double>& k) const;
-    // Which inversions are mixing, and how far the collector is from the air:
-    // slopes change only when one of the two does.
-    std::uint64_t slope_key(const double* t, double air_c) const;
-    // Slopes of the bent loss, W/K, one per collector node.
-    void collector_slopes(const double* t, double air_c, double* out) const;
-    std::size_t collector_nodes() const { return collector_n_; }
-    std::size_t collector_first() const { return collector0_; }
-
-    // Heat in the loop and the tank above 0 °C, J.
-    double stored_j(const double* t) const;
+    // Heat in the loop and its stores above 0 °C, J.
+    double stored_j(const double* t, bool drained = false) const;
 
 private:
+    friend class NetworkBuilder;
     struct Pair {
         int a, b;
         double w;
@@ -111,38 +150,60 @@ private:
         std::size_t from_from, to_from;
         void carry(std::vector<double>& k, double w) const;
     };
-    Face face(int from, int to) const;
-    int add_node(double capacity_j_k, bool outdoors);
-    void add_ring_chain(std::vector<int> nodes, double dispersion);
-    void build_collector(const Collector& c, int n);
-    std::vector<int> build_pipe(const Pipe& p, int fine, bool outdoors_first);
-    void build_tank(const Tank& t);
-    std::vector<int> build_coil(const Tank& t);
-    void build_probe(const ProbeSite& site);
-    SparsePattern make_pattern() const;
-    void add_up();
+    struct TankNodes {
+        NodeRange nodes;
+        double mix_w_k = 0;
+        std::array<double, max_routes> downward{}; // 1 where a route runs down through it
+        bool drawn = false;
+        std::vector<Face> up, down; // between node i and i + 1
+    };
+    struct Sun { // gain of a node per W/m² of its plane, less the sky's share
+        std::size_t node;
+        std::size_t plane;
+        double gain, sky;
+        Loss loss; // of the sky's share
+    };
+    struct Bend {
+        std::size_t node;
+        Loss loss;
+        double square = 0;                   // W/K²
+        double vapour_w_kpa = 0, humidity = 0; // evaporation
+        double at(double t_c, double air_c) const;
+        BendSlopes slopes(double t_c, double air_c) const;
+    };
+    // Heat into the store over a route: rate × (T_in − T_out).
+    struct Delivery {
+        std::size_t route, in, out;
+    };
+    struct LossTerm {
+        Loss loss;
+        std::vector<std::size_t> node;
+        std::vector<double> w_k;
+        double air_w_k = 0, room_w = 0; // what the surroundings give back
+    };
+    double net_up(const TankNodes& tank, const Flows& flows) const;
 
-    Fluid fluid_;
-    double room_c_;
-    bool tank_in_ring_ = false;
-    std::size_t n_ = 0, tank0_ = 0, tank_n_ = 0, collector0_ = 0, collector_n_ = 0, probe0_ = 0;
-    double a1_area_ = 0, a2_area_ = 0, sky_area_ = 0, gain_area_ = 0; // per collector node
-    double mix_w_k_ = 0;
-    std::vector<double> capacity_, inverse_capacity_;
-    std::vector<double> pipe_air_, pipe_room_, tank_room_, probe_air_, probe_room_; // W/K per node
-    std::vector<double> to_air_, room_w_, pipe_loss_; // their sums, with the collector's linear loss; room_w_ in W
-    double pipe_air_sum_ = 0, pipe_room_sum_ = 0, tank_room_sum_ = 0;
-    std::vector<char> outdoors_;
-    std::vector<int> ring_;            // nodes in the order of the flow
-    std::vector<double> dispersion_;   // of the face behind ring_[i], in units of the rate
-    std::vector<Pair> links_;          // plain conductances
-    std::vector<Pair> coil_;           // coil node, tank node, W/K
-    std::vector<Pair> probe_rows_;     // probe node, node read, 1 − k
-    std::array<int, 6> place_{};
-    SparsePattern pattern_;
+    const Arrangement& arrangement_;
+    Fluid fluid_, second_fluid_;
+    std::size_t n_ = 0, probe0_ = 0, store_top_ = 0;
+    std::array<std::vector<double>, 2> capacity_, inverse_capacity_; // full and drained
+    std::vector<double> drains_;            // J/K of water that leaves a node
+    std::size_t drains_to_ = 0;
+    double draining_m3_ = 0, left_behind_ = 0; // share that stays for want of pitch
+    std::vector<double> to_air_, room_w_;
+    std::vector<LossTerm> loss_terms_;
+    std::vector<char> outdoors_, store_;
+    std::vector<TankNodes> tanks_;
+    std::vector<Sun> suns_;
+    std::vector<Bend> bends_;
+    std::vector<Pair> store_links_;         // coil node, store node, W/K
+    std::vector<Delivery> deliveries_;
+    std::vector<Pair> probe_rows_;          // probe node, node read, 1 − k
+    std::array<int, probe_places> place_{};
+    std::array<NodeRange, segments> ranges_{};
+    SparsePattern pattern_{0, {}};
     std::vector<double> resting_k_;         // K when nothing flows
-    Term ring_k_;                           // per W/K of the ring
-    std::vector<Face> tank_up_, tank_down_; // between tank node i and i + 1
+    std::array<Term, max_routes> route_k_;  // per W/K of the route, tanks' inner faces left out
 };
 
 } // namespace vernal

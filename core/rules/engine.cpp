@@ -84,7 +84,7 @@ void ask_all(const Ask& a, std::size_t o, Visit visit)
     if ((a.faults & a.p.probes_used[o]) != 0 && !visit(Voice{Tier::fault, -1, t.safe_on}))
         return;
     for (const Clause& c : a.p.clauses)
-        if (c.output == o && c.blocks() && (a.s.latched & bit(c.latch)) != 0 && !visit(Voice{c.tier, c.rule, false}))
+        if (c.output == o && c.tier < Tier::min_off && (a.s.latched & bit(c.latch)) != 0 && !visit(Voice{c.tier, c.rule, !c.blocks()}))
             return;
     const bool asked = speaking(a, o, Tier::collect, Tier::nothing) != nullptr;
     if (!running && asked && a.s.since_change_ms[o] < t.min_off_ms && !visit(Voice{Tier::min_off, t.timer_rule, false}))
@@ -92,7 +92,7 @@ void ask_all(const Ask& a, std::size_t o, Visit visit)
     if (running && !asked && a.s.since_change_ms[o] < t.min_run_ms && !visit(Voice{Tier::min_run, t.timer_rule, true}))
         return;
     for (const Clause& c : a.p.clauses)
-        if (c.output == o && !c.blocks() && (a.s.latched & bit(c.latch)) != 0 && !visit(Voice{c.tier, c.rule, true}))
+        if (c.output == o && c.tier >= Tier::collect && (a.s.latched & bit(c.latch)) != 0 && !visit(Voice{c.tier, c.rule, true}))
             return;
     visit(Voice{Tier::nothing, -1, false});
 }

@@ -34,13 +34,14 @@ struct Latch {
     MilliKelvin clear_mk = 0;
 };
 
-// One latch that speaks for one output: blocks switch it off, the others on.
+// One latch that speaks for one output: blocks switch it off, a dump and what
+// collects or heats switch it on.
 struct Clause {
     Tier tier = Tier::collect;
     std::uint8_t output = 0;
     std::uint8_t latch = 0;
     std::int16_t rule = -1; // index of the rule in the variant
-    bool blocks() const { return tier < Tier::collect; }
+    bool blocks() const { return tier < Tier::collect && tier != Tier::dump; }
 };
 
 struct OutputTimers {

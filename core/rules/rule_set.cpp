@@ -70,6 +70,8 @@ std::optional<LimitOf> limit_of(const Rule& rule)
         return LimitOf{s->probe, s->limit, s->hysteresis};
     if (const auto* c = std::get_if<CutOut>(&rule.body))
         return LimitOf{c->probe, c->limit, c->hysteresis};
+    if (const auto* d = std::get_if<Divert>(&rule.body))
+        return LimitOf{d->probe, d->limit, d->hysteresis};
     return std::nullopt;
 }
 
@@ -84,6 +86,8 @@ const std::vector<RuleKind>& rule_kinds()
          "Hold {output} off when the {probe} reaches {limit_c}; allow again {hysteresis_k} below that.", Tier::cut_out},
         {"run_times", "Run and rest times", "Comfort", "Spares the pump short runs; it never delays a protection.",
          "Once started keep {output} on for {min_run_s}; once stopped keep it off for {min_off_s}.", Tier::min_off},
+        {"divert", "Divert", "Protect", "Sends the heat elsewhere, to a second store or a cooler, before it can do harm.",
+         "Switch {output} on when the {probe} reaches {limit_c}; off {hysteresis_k} below that.", Tier::dump},
     };
     return table;
 }

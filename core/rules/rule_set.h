@@ -29,6 +29,9 @@ struct HighLimit {
 };
 using StoreLimit = HighLimit<70, 4>;
 using CutOut = HighLimit<125, 15>;
+// The other way round: switches on at the limit, off below it. A diverting
+// valve, an emergency cooler and the pump that must run for it.
+using Divert = HighLimit<90, 8>;
 
 // Comfort timers; they never delay a protection. Seconds, 0: none.
 struct RunTimes {
@@ -40,7 +43,7 @@ struct RunTimes {
 struct Rule {
     std::string output;
     bool enabled = true;
-    std::variant<Differential, StoreLimit, CutOut, RunTimes> body;
+    std::variant<Differential, StoreLimit, CutOut, RunTimes, Divert> body;
     bool operator==(const Rule&) const = default;
 };
 

@@ -13,6 +13,7 @@ constexpr double longest_step_s = 600.0;
 constexpr double longest_substep_s = 1.0;
 constexpr double record_every_s = 20.0;
 constexpr double resting_share = 0.07; // of the tolerance
+constexpr double air_share = 0.33;     // hardly any heat in the ring: a little error switches sooner
 // Steps in samples. Divisors of a minute, so that weather points are met.
 constexpr std::array<int, 10> ladder{1, 2, 5, 10, 20, 30, 60, 120, 300, 600};
 
@@ -23,10 +24,12 @@ constexpr int longest_stretch_min = 10;
 
 std::vector<double> smooth_until(const DayForcing& d)
 {
-    const auto& g = d.effective_w_m2;
+    const auto straight = [&](std::size_t m) {
+        return std::all_of(d.sun_w_m2.begin(), d.sun_w_m2.end(), [m](const auto& g) { return g.empty() || std::fabs(g[m + 2] - 2 * g[m + 1] + g[m]) < bend_w_m2; });
+    };
     std::vector<double> until(minutes_per_day);
     for (std::size_t m = minutes_per_day; m-- > 0;) {
-        const bool goes_on = m + 2 <= minutes_per_day && (m + 1) % longest_stretch_min != 0 && std::fabs(g[m + 2] - 2 * g[m + 1] + g[m]) < bend_w_m2;
+        const bool goes_on = m + 2 <= minutes_per_day && (m + 1) % longest_stretch_min != 0 && straight(m);
         until[m] = goes_on ? until[m + 1] : 60.0 * static_cast<double>(m + 1);
     }
     return until;
@@ -35,15 +38,16 @@ std::vector<double> smooth_until(const DayForcing& d)
 class Run {
 public:
     Run(const CoupledSetup& s, const CoupledOptions& o)
-        : setup_(s), options_(o), network_(s.loop, s.probes, s.fine), integrator_(network_),
-          sample_s_(static_cast<double>(s.program.sample_ms) / 1000.0), freezing_c_(network_.ring_fluid().freezing_c)
+        : setup_(s), options_(o), network_(s.loop, s.probes, s.fine), integrator_(network_), water_(network_, s.loop, s.altitude_m),
+          sample_s_(static_cast<double>(s.program.sample_ms) / 1000.0), freezing_c_(network_.fluid_of(0).freezing_c)
     {
         temps_ = network_.start(s.start_tank_c, s.days.front()->air_c.front());
         state_ = power_up(s.program);
         inputs_.modes = s.modes;
         for (std::size_t i = 0; i < network_.size(); ++i)
-            if (network_.wet_outdoors(i))
-                wet_.push_back(i);
+            for (bool drained : {false, true})
+                if (network_.wet_outdoors(i, drained))
+                    wet_[drained ? 1 : 0].push_back(i);
         for (const Clause& c : s.program.clauses)
             if (c.tier == Tier::limit || c.tier == Tier::cut_out)
                 limits_.push_back(s.program.latches[c.latch]);
@@ -61,7 +65,8 @@ public:
             one_day(*day);
             day_start_s_ += day_s;
         }
-        result_.figures.stored_change_j = network_.stored_j(temps_.data()) - stored_at_start_;
+        result_.figures.water = water_.figures();
+        result_.figures.stored_change_j = network_.stored_j(temps_.data(), water_.drained()) - stored_at_start_;
         for (PumpFigures& p : result_.figures.pumps)
             RunCounter::finish(p);
         result_.cancelled = stopped();
@@ -76,7 +81,8 @@ private:
     {
         counting_ = true;
         shown_ = options_.keep_records || options_.each_sample;
-        stored_at_start_ = network_.stored_j(temps_.data());
+        water_.forget_figures();
+        stored_at_start_ = network_.stored_j(temps_.data(), water_.drained());
         result_.first_state = state_;
         result_.node_count = network_.size();
         result_.figures.pumps.resize(setup_.program.outputs);
@@ -106,8 +112,8 @@ private:
         const double t = static_cast<double>(k) * sample_s_;
         std::int64_t n = std::min(allowed(t), left);
         const Surroundings a = surroundings_at(*day_, t);
-        const DrawNow draw = draw_at(*day_, t, temps_[network_.tank_first() + network_.tank_nodes() - 1]);
-        const Flows flows{ring_rate(), draw.rate_w_k, day_->mains_c};
+        const DrawNow draw = network_.has_tank() ? draw_at(*day_, t, temps_[network_.store_top()]) : DrawNow{};
+        const Flows flows = water_.flows(state_.running, draw.rate_w_k, day_->mains_c);
         for (;;) {
             const double h = static_cast<double>(n) * sample_s_;
             if (n == 1 && h > substep() * 1.001) {
@@ -140,7 +146,8 @@ private:
             for (double edge : {d.start_h * 3600.0, d.start_h * 3600.0 + d.duration_s})
                 if (edge > t)
                     until = std::min(until, edge);
-        const auto room = static_cast<std::int64_t>(std::max(1.0, std::floor((std::min(until, t + longest_step_s) - t) / sample_s_ + 1e-9)));
+        until = std::min({until, t + longest_step_s, t + water_.until_change_s()});
+        const auto room = static_cast<std::int64_t>(std::max(1.0, std::floor((until - t) / sample_s_ + 1e-9)));
         const auto n = static_cast<std::int64_t>(std::max(1.0, std::min(wish, static_cast<double>(room))));
         // Up to a bend in one step even where that step's factors must be made.
         return setup_.step_s > 0 || n == room ? n : on_ladder(n);
@@ -157,7 +164,11 @@ private:
 
     // While all rests, readings creep towards their thresholds: a little error
     // is a long time then, and few steps are needed anyway.
-    double borne_k() const { return setup_.tolerance_k * (state_.running != 0 ? 1.0 : resting_share); }
+    double borne_k() const
+    {
+        const double share = network_.arrangement().carrier == Carrier::air ? air_share : 1.0;
+        return setup_.tolerance_k * (state_.running != 0 ? share : resting_share);
+    }
 
     // How many of the n samples tried may be taken at once; n: all, the trial stands.
     std::int64_t acceptable(const Integrator::Trial& trial, std::int64_t n, double h)
@@ -213,8 +224,6 @@ private:
         ++result_.figures.steps;
     }
 
-    double ring_rate() const { return (state_.running & 1U) != 0 ? network_.ring_rate_w_k(setup_.loop.pump.flow_m3_s) : 0.0; }
-
     void finish_step(std::int64_t k, std::int64_t n, const DrawNow& draw)
     {
         const double h = static_cast<double>(n) * sample_s_;
@@ -223,12 +232,17 @@ private:
             if (options_.each_sample)
                 rows_between(k, n);
         }
+        water_.pass(h, temps_);
         const std::uint32_t before = state_.running;
         decide(n);
         const double now = static_cast<double>(k + n) * sample_s_;
+        const Filling stood = water_.filling();
+        water_.outputs(state_.running, temps_);
         const bool switched = before != state_.running;
-        if (switched)
+        if (switched || stood != filling_before_ || water_.siphon() != siphon_before_)
             next_step_ = 1.0;
+        filling_before_ = water_.filling();
+        siphon_before_ = water_.siphon();
         if (!counting_)
             return;
         for (std::size_t o = 0; o < setup_.program.outputs; ++o)
@@ -250,17 +264,31 @@ private:
         Figures& f = result_.figures;
         for (std::size_t o = 0; o < setup_.program.outputs; ++o)
             counters_[o].passed(h, f.pumps[o]);
-        f.pump_energy_j += (state_.running & 1U) != 0 ? setup_.loop.pump.power_w * h : 0.0;
+        f.pump_energy_j += pump_power_w() * h;
         f.needed_j += draw.needed_w * h;
-        f.highest_collector_c = std::max(f.highest_collector_c, temps_[network_.node_of(ProbePlace::collector)]);
-        f.highest_store_c = std::max(f.highest_store_c, temps_[network_.tank_first() + network_.tank_nodes() - 1]);
+        f.highest_collector_c = std::max(f.highest_collector_c, hottest_collector());
+        f.highest_store_c = std::max(f.highest_store_c, temps_[network_.store_top()]);
         double coldest = INFINITY;
-        for (std::size_t i : wet_)
+        for (std::size_t i : wet_[water_.drained() ? 1 : 0])
             coldest = std::min(coldest, temps_[i]);
         f.coldest_wet_c = std::min(f.coldest_wet_c, coldest);
         f.freezing_s += coldest < freezing_c_ ? h : 0.0;
         const bool above = std::any_of(limits_.begin(), limits_.end(), [&](const Latch& l) { return reading(temps_, static_cast<std::size_t>(l.plus)) * 1000 >= l.set_mk; });
         f.above_limit_s += above ? h : 0.0;
+    }
+
+    double pump_power_w() const
+    {
+        const bool second = network_.arrangement().has(Part::pump_2) && (state_.running & 2U) != 0;
+        return ((state_.running & 1U) != 0 ? setup_.loop.pump.power_w : 0.0) + (second ? setup_.loop.pump_2.power_w : 0.0);
+    }
+
+    double hottest_collector() const
+    {
+        double c = temps_[network_.node_of(ProbePlace::collector)];
+        if (network_.arrangement().has(Part::collector_2))
+            c = std::max(c, temps_[network_.node_of(ProbePlace::collector_2)]);
+        return c;
     }
 
     void keep(double now, bool always)
@@ -270,7 +298,7 @@ private:
         const double time = day_start_s_ + now;
         if (!always && !result_.records.empty() && time - result_.records.back().time_s < record_every_s)
             return;
-        Record r{time, inputs_, state_, decisions_, 0, 0};
+        Record r{time, inputs_, state_, decisions_, 0, 0, water_.flows(state_.running, 0, 0)};
         r.air_c = static_cast<float>(surroundings_at(*day_, now).air_c);
         r.plane_w_m2 = static_cast<float>(plane_at(now));
         result_.records.push_back(r);
@@ -314,6 +342,7 @@ private:
     const CoupledOptions& options_;
     Network network_;
     Integrator integrator_;
+    Water water_;
     double sample_s_, freezing_c_;
     std::vector<double> temps_, previous_;
     const std::vector<double>* rate_ = nullptr;
@@ -323,11 +352,13 @@ private:
     ReadingBounds bounds_;
     const DayForcing* day_ = nullptr;
     std::vector<double> smooth_;
-    std::vector<std::size_t> wet_;
+    std::array<std::vector<std::size_t>, 2> wet_; // full and drained
     std::vector<Latch> limits_;
     std::vector<RunCounter> counters_;
     double next_step_ = 1.0; // wished, in samples
     bool counting_ = false, shown_ = false;
+    Filling filling_before_ = Filling::running;
+    bool siphon_before_ = false;
     double day_start_s_ = 0, stored_at_start_ = 0;
     CoupledResult result_;
 };

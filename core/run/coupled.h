@@ -21,13 +21,14 @@ struct Draw {
 
 // One day as it acts on the loop; points a minute, 1441 of them.
 struct DayForcing {
-    std::vector<double> air_c, effective_w_m2, net_sky_w_m2, plane_w_m2;
+    std::vector<double> air_c, net_sky_w_m2, plane_w_m2; // plane_w_m2: on the first array, for showing
+    std::array<std::vector<double>, sun_planes> sun_w_m2; // empty: not met by any part
     std::vector<Draw> draws;
     double mains_c = 10.0;
     double target_c = 45.0; // of the tapped water
 };
 
-DayForcing forcing(const SkyDay& sky, const Collector& collector);
+DayForcing forcing(const SkyDay& sky, const Loop& loop);
 
 struct CoupledSetup {
     Loop loop;
@@ -41,6 +42,7 @@ struct CoupledSetup {
     double tolerance_k = 0.3;   // of a step, to the second-order result
     int spin_up_days = 1;       // repeats of the first day before anything counts
     double start_tank_c = 35.0;
+    double altitude_m = 0.0;
 };
 
 // One kept instant: after the decision of a sample.
@@ -50,6 +52,7 @@ struct Record {
     EngineState state;
     Decisions decisions;
     float plane_w_m2 = 0, air_c = 0;
+    Flows flows;                     // from here on
 };
 
 struct CoupledResult {

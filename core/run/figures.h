@@ -1,7 +1,7 @@
 // What a run comes to: the figures people compare.
 #pragma once
 
-#include "core/plant/network.h"
+#include "core/plant/water.h"
 
 #include <array>
 #include <cmath>
@@ -28,6 +28,7 @@ struct Figures {
     double freezing_s = 0;           // wet outdoor pipe below the fluid's freezing point
     double coldest_wet_c = INFINITY;
     std::vector<PumpFigures> pumps;  // per output
+    WaterFigures water;              // of a drain-back array
     std::int64_t steps = 0, rejected = 0;
 
     // Solar heat drawn over the heat that raises the draw to its target; NaN without draw.
@@ -37,7 +38,7 @@ struct Figures {
     // What the energy balance leaves over, J; rounding only.
     double residual_j() const
     {
-        return heat.absorbed - heat.collector_loss - heat.pipe_loss - heat.tank_loss - heat.drawn - stored_change_j;
+        return heat.absorbed - heat.all_losses() - heat.drawn - stored_change_j;
     }
     int starts() const { return pumps.empty() ? 0 : pumps.front().starts; }
 };

@@ -12,13 +12,19 @@ double fourth(double c) { return std::pow(c + 273.15, 4); }
 
 } // namespace
 
-DayForcing forcing(const SkyDay& sky, const Collector& c)
+DayForcing forcing(const SkyDay& sky, const Loop& loop)
 {
+    const Arrangement& arrangement = *find_arrangement(loop.arrangement);
     DayForcing f;
-    PlaneDay plane = on_collector(sky, c.tilt_deg, c.azimuth_deg, c.iam_b0, c.iam_diffuse);
+    const auto plane = [&](const Collector& c) { return on_collector(sky, c.tilt_deg, c.azimuth_deg, c.iam_b0, c.iam_diffuse); };
+    PlaneDay first = plane(loop.collector);
+    f.sun_w_m2[0] = std::move(first.effective_w_m2);
+    f.plane_w_m2 = std::move(first.plane_w_m2);
     f.air_c = sky.air_c;
-    f.effective_w_m2 = std::move(plane.effective_w_m2);
-    f.plane_w_m2 = std::move(plane.plane_w_m2);
+    if (arrangement.has(Part::collector_2))
+        f.sun_w_m2[1] = plane(loop.collector_2).effective_w_m2;
+    if (arrangement.has(Part::pool))
+        f.sun_w_m2[2] = on_collector(sky, 0, 0, 0, 1).effective_w_m2;
     for (std::size_t m = 0; m < sky.air_c.size(); ++m)
         f.net_sky_w_m2.push_back(stefan_boltzmann * (fourth(sky.air_c[m]) - fourth(sky.sky_c[m])));
     return f;
@@ -30,7 +36,11 @@ Surroundings surroundings_at(const DayForcing& day, double time_of_day_s)
     const auto i = std::min<std::size_t>(static_cast<std::size_t>(at), minutes_per_day - 1);
     const double f = at - static_cast<double>(i);
     const auto between = [&](const std::vector<double>& v) { return v[i] + f * (v[i + 1] - v[i]); };
-    return {between(day.air_c), between(day.effective_w_m2), between(day.net_sky_w_m2)};
+    Surroundings s{between(day.air_c), {}, between(day.net_sky_w_m2)};
+    for (std::size_t p = 0; p < sun_planes; ++p)
+        if (!day.sun_w_m2[p].empty())
+            s.sun_w_m2[p] = between(day.sun_w_m2[p]);
+    return s;
 }
 
 DrawNow draw_at(const DayForcing& day, double t, double top_c)

@@ -29,7 +29,7 @@ struct Forms {
     UnitForm other;
 };
 
-const std::array<Forms, 23> forms{{
+const std::array<Forms, 27> forms{{
     {Quantity::number, {"", 1, 0, 2, ""}, {"", 1, 0, 2, ""}},
     {Quantity::ratio, {"%", 100, 0, 0, "%"}, {"%", 100, 0, 0, "%"}},
     {Quantity::temperature, {"°C", 1, 0, 1, "C"}, {"°F", 1.8, 32, 1, "F"}},
@@ -53,6 +53,10 @@ const std::array<Forms, 23> forms{{
     {Quantity::line_loss, {"W/mK", 1, 0, 3, "w/mk"}, {"W/mK", 1, 0, 3, "w/mk"}},
     {Quantity::resistance, {"Ω", 1, 0, 2, "ohm"}, {"Ω", 1, 0, 2, "ohm"}},
     {Quantity::altitude, {"m", 1, 0, 0, "m"}, {"m", 1, 0, 0, "m"}},
+    {Quantity::speed, {"m/s", 1, 0, 1, "m/s"}, {"ft/s", 1 / foot, 0, 1, "ft/s"}},
+    {Quantity::heat_capacity, {"kJ/K", 1e-3, 0, 0, "kj/k"}, {"kJ/K", 1e-3, 0, 0, "kj/k"}},
+    {Quantity::large_volume, {"m³", 1, 0, 1, "m3"}, {"gal", 1 / us_gallon, 0, 0, "gal"}},
+    {Quantity::space, {"m³", 1, 0, 0, "m3"}, {"ft³", 1 / (foot * foot * foot), 0, 0, "ft3"}},
 }};
 
 const Forms& forms_of(Quantity q) { return forms[static_cast<std::size_t>(q)]; }

@@ -30,7 +30,11 @@ enum class Quantity {
     area_capacity, // J/(m² K), shown as kJ
     line_loss,     // W/(m K)
     resistance,    // Ω
-    altitude       // m, never converted
+    altitude,      // m, never converted
+    speed,         // m/s
+    heat_capacity, // J/K, shown as kJ/K
+    large_volume,  // m³ of a pool, shown as m³ or US gal
+    space          // m³ of a room, shown as m³ or ft³
 };
 
 // What the person reads. Inside everything stays SI.

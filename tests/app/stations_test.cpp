@@ -3,6 +3,7 @@
 #include "fixture.h"
 
 #include "app/day_chart.h"
+#include "core/plant/parts.h"
 #include "app/palette.h"
 #include "app/start_page.h"
 #include "files/disk.h"
@@ -61,6 +62,9 @@ private slots:
     void a_wrong_curve_says_why();
     void every_number_of_every_part_is_one_step_back();
     void bucket_and_watch_sets_the_flow();
+    void every_part_of_every_arrangement_opens();
+    void another_arrangement_brings_its_rules_and_one_undo_takes_them_back();
+    void the_drawing_is_written_as_svg_png_and_pdf();
     void rules_are_added_switched_and_removed();
     void switch_off_is_seen_and_named();
     void cursor_goes_by_key_and_why_follows();
@@ -290,7 +294,7 @@ void StationsTest::every_number_of_every_part_is_one_step_back()
     window->show_station(0);
     const Job before = job();
     int edited = 0;
-    for (Part part : {Part::collector, Part::back, Part::supply, Part::tank, Part::pump}) {
+    for (Part part : find_arrangement(document().variant().loop.arrangement)->parts) {
         window->loop().view()->choose(part);
         QStringList names;
         for (NumberEdit* e : window->loop().findChildren<NumberEdit*>())
@@ -324,6 +328,70 @@ void StationsTest::bucket_and_watch_sets_the_flow()
     settle();
 }
 
+void StationsTest::every_part_of_every_arrangement_opens()
+{
+    window->show_station(0);
+    for (const Arrangement& a : arrangements()) {
+        document().set_job(new_job(a.key), {});
+        settle();
+        QTest::qWait(5);
+        LoopView* view = window->loop().view();
+        for (Part part : a.parts) {
+            const QRectF area = view->part_area(part);
+            QVERIFY2(!area.isEmpty() && QRectF(view->rect()).contains(area), qPrintable(QStringLiteral("%1 %2").arg(a.key, part_text(part).title)));
+            QSignalSpy spy(view, &LoopView::chosen);
+            QTest::mouseClick(view, Qt::LeftButton, {}, (part == Part::tank || part == Part::room ? area.center() : part == Part::back ? area.topRight() + QPointF(-6, 30) : area.center()).toPoint());
+            QCOMPARE(spy.size(), 1);
+            view->choose(part);
+            QTest::qWait(1);
+            int numbers = 0;
+            for (NumberEdit* e : window->loop().findChildren<NumberEdit*>())
+                numbers += e->objectName().startsWith("loop.") && e->isVisible() ? 1 : 0;
+            QVERIFY2(part == Part::valve || numbers >= 2, part_text(part).title);
+        }
+    }
+}
+
+void StationsTest::another_arrangement_brings_its_rules_and_one_undo_takes_them_back()
+{
+    window->show_station(0);
+    const Job before = job();
+    auto* box = find<QComboBox>("arrangement");
+    for (const char* key : {"dump", "pool", "air", "two-arrays"}) {
+        box->setCurrentIndex(box->findData(QString::fromLatin1(key)));
+        emit box->activated(box->currentIndex());
+        QCOMPARE(document().variant().loop.arrangement, std::string(key));
+        settle();
+        QVERIFY2(window->session().outcome()->figures(), key);
+        for (const Finding& f : window->session().outcome()->findings)
+            QVERIFY2(f.severity != Severity::serious || f.kind.find("frost") != std::string::npos || f.title.find("Frost") != std::string::npos, (key + (": " + f.title)).c_str());
+    }
+    QCOMPARE(document().variant().name, before.variants[document().variant_index()].name);
+    for (int i = 0; i < 4; ++i)
+        document().undo_stack().undo();
+    QVERIFY(job() == before);
+    // What both loops have stays as it was measured.
+    box->setCurrentIndex(box->findData("two-stores"));
+    emit box->activated(box->currentIndex());
+    QVERIFY(document().variant().loop.collector == before.variants[document().variant_index()].loop.collector);
+}
+
+void StationsTest::the_drawing_is_written_as_svg_png_and_pdf()
+{
+    window->show_station(0);
+    for (const char* name : {"loop.svg", "loop.png", "loop.pdf"}) {
+        save_answer = folder->filePath(name);
+        QTest::mouseClick(find<QPushButton>("saveDrawing"), Qt::LeftButton);
+        QVERIFY2(told.isEmpty(), qPrintable(told));
+        const auto written = read_file(save_answer.toStdString());
+        QVERIFY(written && written->size() > 2000);
+        QVERIFY2(name != std::string("loop.svg") || written->find("tank") != std::string::npos, "words stay words");
+    }
+    save_answer = folder->filePath("loop.odd");
+    QTest::mouseClick(find<QPushButton>("saveDrawing"), Qt::LeftButton);
+    QVERIFY(told.contains("loop.odd"));
+}
+
 void StationsTest::rules_are_added_switched_and_removed()
 {
     window->show_station(2);
@@ -339,6 +407,8 @@ void StationsTest::rules_are_added_switched_and_removed()
                 r.body = StoreLimit{v.probes.back().key};
             else if (std::string(kind.key) == "cut_out")
                 r.body = CutOut{any};
+            else if (std::string(kind.key) == "divert")
+                r.body = Divert{any};
             else
                 r.body = RunTimes{60, 60};
             v.unit.rules.push_back(r);

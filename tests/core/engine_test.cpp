@@ -169,10 +169,11 @@ RuleSet random_set()
         Rule r{pick(0, 3) ? "P1" : "P2", pick(0, 8) != 0, {}};
         const std::string a = probes[static_cast<std::size_t>(pick(0, 3))], b = probes[static_cast<std::size_t>(pick(0, 3))];
         const TempDiff h = TempDiff::kelvin(pick(-1, 6));
-        switch (pick(0, 4)) {
+        switch (pick(0, 5)) {
         case 0: r.body = Differential{a, b, TempDiff::kelvin(pick(0, 10)), TempDiff::kelvin(pick(-2, 8))}; break;
         case 1: r.body = StoreLimit{a, Temperature::celsius(pick(20, 40)), h}; break;
         case 2: r.body = CutOut{a, Temperature::celsius(pick(25, 45)), h}; break;
+        case 3: r.body = Divert{a, Temperature::celsius(pick(20, 45)), h}; break;
         default: r.body = RunTimes{static_cast<double>(pick(0, 12)), static_cast<double>(pick(0, 12))};
         }
         s.rules.push_back(r);

@@ -63,11 +63,8 @@ private:
             return false;
         if (const auto* d = std::get_if<Differential>(&rule.body))
             return d->off < d->on && probe(d->source) >= 0 && probe(d->store) >= 0;
-        if (const auto* l = std::get_if<StoreLimit>(&rule.body))
-            return l->hysteresis.in_kelvin() > 0 && probe(l->probe) >= 0;
-        if (const auto* c = std::get_if<CutOut>(&rule.body))
-            return c->hysteresis.in_kelvin() > 0 && probe(c->probe) >= 0;
-        return false;
+        const auto l = limit_of(rule);
+        return l && l->hysteresis.in_kelvin() > 0 && probe(l->probe) >= 0;
     }
 
     std::vector<std::string> uses(std::size_t r) const
@@ -75,9 +72,7 @@ private:
         const Rule& rule = set_.rules[r];
         if (const auto* d = std::get_if<Differential>(&rule.body))
             return {d->source, d->store};
-        if (const auto* l = std::get_if<StoreLimit>(&rule.body))
-            return {l->probe};
-        return {std::get<CutOut>(rule.body).probe};
+        return {limit_of(rule)->probe};
     }
 
     void latch(std::size_t r, const Inputs& in)
@@ -98,16 +93,11 @@ private:
                 latched_[r] = false;
             return;
         }
-        const auto limited = [&](const auto& l) {
-            if (mk(l.probe) >= milli(l.limit.in_celsius()))
-                latched_[r] = true;
-            if (mk(l.probe) <= milli((l.limit - l.hysteresis).in_celsius()))
-                latched_[r] = false;
-        };
-        if (const auto* l = std::get_if<StoreLimit>(&rule.body))
-            limited(*l);
-        else
-            limited(std::get<CutOut>(rule.body));
+        const LimitOf l = *limit_of(rule);
+        if (mk(l.probe) >= milli(l.limit.in_celsius()))
+            latched_[r] = true;
+        if (mk(l.probe) <= milli((l.limit - l.hysteresis).in_celsius()))
+            latched_[r] = false;
     }
 
     template <class R>
@@ -133,6 +123,8 @@ private:
                         return {false, Tier::fault, -1};
         if (const int r = first_latched<CutOut>(o); r >= 0)
             return {false, Tier::cut_out, r};
+        if (const int r = first_latched<Divert>(o); r >= 0)
+            return {true, Tier::dump, r};
         if (const int r = first_latched<StoreLimit>(o); r >= 0)
             return {false, Tier::limit, r};
         const int asks = first_latched<Differential>(o);

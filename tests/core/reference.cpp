@@ -19,7 +19,7 @@ constexpr double kink_w_m2 = 5; // weather bends sharper than this restart the s
 
 class Hybrid {
 public:
-    explicit Hybrid(const CoupledSetup& s) : s_(s), net_(s.loop, s.probes, s.fine), n_(net_.size()), sample_s_(static_cast<double>(s.program.sample_ms) / 1000)
+    explicit Hybrid(const CoupledSetup& s) : s_(s), net_(s.loop, s.probes, s.fine), water_(net_, s.loop, s.altitude_m), n_(net_.size()), sample_s_(static_cast<double>(s.program.sample_ms) / 1000)
     {
         SUNContext_Create(nullptr, &context_);
         y_ = N_VNew_Serial(static_cast<sunindextype>(n_ + 1), context_);
@@ -71,13 +71,13 @@ private:
     void restart(double t)
     {
         good(CVodeReInit(cvode_, t, y_));
-        flows_.ring_w_k = -1;
+        flows_.draw_w_k = -1;
     }
 
     Flows flows_at(double t, const double* y) const
     {
-        const double top = y[net_.tank_first() + net_.tank_nodes() - 1];
-        return {(state_.running & 1U) ? net_.ring_rate_w_k(s_.loop.pump.flow_m3_s) : 0.0, draw_at(*day_, t, top).rate_w_k, day_->mains_c};
+        const double draw = net_.has_tank() ? draw_at(*day_, t, y[net_.store_top()]).rate_w_k : 0.0;
+        return water_.flows(state_.running, draw, day_->mains_c);
     }
     void assemble(double t, const double* y)
     {
@@ -107,7 +107,7 @@ private:
         SUNMatZero(m);
         const SparsePattern& pattern = h.net_.pattern();
         for (std::size_t e = 0; e < k.size(); ++e)
-            SM_ELEMENT_D(m, static_cast<sunindextype>(pattern.row_of(e)), static_cast<sunindextype>(pattern.column_of(e))) += k[e] * h.net_.inverse_capacity(pattern.row_of(e));
+            SM_ELEMENT_D(m, static_cast<sunindextype>(pattern.row_of(e)), static_cast<sunindextype>(pattern.column_of(e))) += k[e] * h.net_.inverse_capacity(pattern.row_of(e), h.flows_.drained);
         return 0; // the quadrature row drives nothing
     }
     static int roots(realtype, N_Vector y, realtype* g, void* self)
@@ -128,8 +128,8 @@ private:
         const double t = static_cast<double>(k) * sample_s_;
         double next = 60 * (std::floor(t / 60 + 1e-9) + 1);
         const auto m = static_cast<std::size_t>(next / 60);
-        const auto& g = day_->effective_w_m2;
-        sharp = m < g.size() - 1 && std::fabs(g[m + 1] - 2 * g[m] + g[m - 1]) > kink_w_m2;
+        for (const auto& g : day_->sun_w_m2)
+            sharp = sharp || (!g.empty() && m < g.size() - 1 && std::fabs(g[m + 1] - 2 * g[m] + g[m - 1]) > kink_w_m2);
         for (const Draw& d : day_->draws)
             for (double edge : {d.start_h * 3600, d.start_h * 3600 + d.duration_s})
                 if (edge > t && edge <= next) {
@@ -149,25 +149,39 @@ private:
             for (std::size_t p = 0; p < s_.program.probes; ++p)
                 here.low[p] = here.high[p] = in_.readings[p].mk;
             const std::int64_t timers = safe_skip(s_.program, state_, in_.modes, here) + 1;
-            std::int64_t n = std::min({to_bend(k, sharp), samples - k, std::max<std::int64_t>(1, timers)});
+            const double soon = std::min(1e9, water_.until_change_s() / sample_s_);
+            std::int64_t n = std::min({to_bend(k, sharp), samples - k, std::max<std::int64_t>(1, timers), std::max<std::int64_t>(1, static_cast<std::int64_t>(soon + 1e-9))});
             sharp = sharp && n == to_bend(k, sharp);
             if (crossed > 0)
                 n = 1;
             const std::int64_t done = integrate(k, n, crossed);
             crossed = std::max<std::int64_t>(0, crossed - 1);
+            const bool moved = pass_water(static_cast<double>(done) * sample_s_);
             const std::uint32_t before = state_.running;
             out_.run_time_s += (before & 1U) ? static_cast<double>(done) * sample_s_ : 0;
             k += done;
             decide(done);
+            water_.outputs(state_.running, nodes());
             if (before != state_.running) {
                 const double at = day_start_ + static_cast<double>(k) * sample_s_;
                 out_.switches_s.push_back(at);
-                out_.starts += (state_.running & 1U) ? 1 : 0;
+                out_.starts += (state_.running & ~before & 1U) ? 1 : 0;
                 crossed = 0;
             }
-            if (before != state_.running || (sharp && done == n))
+            if (moved || before != state_.running || (sharp && done == n))
                 restart(static_cast<double>(k) * sample_s_);
         }
+    }
+
+    std::vector<double> nodes() const { return {N_VGetArrayPointer(y_), N_VGetArrayPointer(y_) + n_}; }
+    // True: the equations are others from here on.
+    bool pass_water(double seconds)
+    {
+        const Flows before = water_.flows(state_.running, 0, 0);
+        std::vector<double> t = nodes();
+        water_.pass(seconds, t);
+        std::copy(t.begin(), t.end(), N_VGetArrayPointer(y_));
+        return !(water_.flows(state_.running, 0, 0) == before);
     }
 
     // Up to n samples; fewer when a root says that the unit may act sooner.
@@ -220,14 +234,18 @@ private:
 
     void decide(std::int64_t n)
     {
+        // What crossed did so at the last of these samples; timers must not count from the first.
+        if (n > 1)
+            step(s_.program, in_, state_, n - 1);
         const double* y = N_VGetArrayPointer(y_);
         for (std::size_t p = 0; p < s_.program.probes; ++p)
             in_.readings[p] = {quantised(reading(y, static_cast<int>(p)), s_.resolution_k), true};
-        step(s_.program, in_, state_, n);
+        step(s_.program, in_, state_);
     }
 
     const CoupledSetup& s_;
     Network net_;
+    Water water_;
     std::size_t n_;
     double sample_s_;
     SUNContext context_ = nullptr;
@@ -237,7 +255,7 @@ private:
     void* cvode_ = nullptr;
     const DayForcing* day_ = nullptr;
     double day_start_ = 0;
-    Flows flows_{-1, 0, 0};
+    Flows flows_{{}, -1, 0};
     std::vector<double> k_;
     EngineState state_;
     Inputs in_;

@@ -1,0 +1,41 @@
+// Which member of the loop a part is; the one place that says so.
+#pragma once
+
+#include "loop.h"
+
+namespace vernal {
+
+// Calls f(value) with the loop's value of this part. A valve has no numbers.
+template <class L, class F>
+void with_part(L& loop, Part part, F f)
+{
+    switch (part) {
+    case Part::collector: return f(loop.collector);
+    case Part::supply: return f(loop.supply);
+    case Part::back: return f(loop.back);
+    case Part::tank: return f(loop.tank);
+    case Part::pump: return f(loop.pump);
+    case Part::collector_2: return f(loop.collector_2);
+    case Part::supply_2: return f(loop.supply_2);
+    case Part::back_2: return f(loop.back_2);
+    case Part::tank_2: return f(loop.tank_2);
+    case Part::pump_2: return f(loop.pump_2);
+    case Part::exchanger: return f(loop.exchanger);
+    case Part::pool: return f(loop.pool);
+    case Part::slab: return f(loop.slab);
+    case Part::room: return f(loop.room);
+    case Part::cooler: return f(loop.cooler);
+    case Part::reservoir: return f(loop.reservoir);
+    case Part::drain_back: return f(loop.drain_back);
+    case Part::valve: return;
+    }
+}
+
+// What a part is called, and the caution that belongs beside it.
+struct PartText {
+    const char* title;
+    const char* caution;
+};
+const PartText& part_text(Part part);
+
+} // namespace vernal
