@@ -2,6 +2,7 @@
 
 #include "core/job/fields.h"
 #include "core/plant/parts.h"
+#include "core/plant/water.h"
 #include "theme.h"
 
 #include <QCheckBox>
@@ -113,7 +114,11 @@ void LoopStation::show_part(Part part)
     if (part_ == Part::pump || part_ == Part::pump_2)
         add_bucket();
     if (part_ == Part::pool)
-        add_cover();
+        add_switch("poolCover", tr("Cover on"), [](auto& l) -> auto& { return l.pool.covered; });
+    if (part_ == Part::drain_back)
+        add_switch("siphon", tr("The return can run full"), [](auto& l) -> auto& { return l.drain_back.siphon; });
+    if (part_ == Part::drain_back || part_ == Part::reservoir)
+        add_draining();
     if (part_ == Part::valve)
         extra_->addWidget(words(tr("It turns with its output: see the Rules. At rest the heat goes to the first store.")));
     add_safety(part_);
@@ -126,18 +131,47 @@ QLabel* LoopStation::words(const QString& text)
     return label;
 }
 
-void LoopStation::add_cover()
+template <class Access>
+void LoopStation::add_switch(const char* name, const QString& label, Access access)
 {
-    auto* cover = new QCheckBox(tr("Cover on"));
-    cover->setObjectName("poolCover");
-    cover->setMinimumHeight(32);
-    extra_->addWidget(cover);
-    connect(cover, &QCheckBox::clicked, this, [this](bool on) { session_.document().edit_variant(tr("Change the cover"), [on](Variant& v) { v.loop.pool.covered = on; }); });
-    refresh_fields_ = [this, cover, before = refresh_fields_] {
+    auto* box = new QCheckBox(label);
+    box->setObjectName(QString::fromLatin1(name));
+    box->setMinimumHeight(32);
+    extra_->addWidget(box);
+    connect(box, &QCheckBox::clicked, this, [this, access, label](bool on) { session_.document().edit_variant(label, [&](Variant& v) { access(v.loop) = on; }); });
+    refresh_fields_ = [this, box, access, before = refresh_fields_] {
         before();
-        cover->setChecked(session_.document().variant().loop.pool.covered);
+        box->setChecked(access(session_.document().variant().loop));
     };
     refresh_fields_();
+}
+
+// What drains, what the reservoir must hold, how high a siphon stands: the sums with their numbers.
+void LoopStation::add_draining()
+{
+    extra_->addWidget(heading(tr("What drains")));
+    auto* sum = words({});
+    sum->setObjectName("drainSum");
+    extra_->addWidget(sum);
+    const auto values = [this] { return draining(session_.document().variant().loop, session_.document().job().site.place.altitude_m); };
+    const auto show = [this, sum, values] {
+        const Draining d = values();
+        const auto litres = [this](double v) { return text(v, Quantity::volume, session_.units()); };
+        sum->setText(tr("array %1 + outdoor pipe %2 = %3\nwith a quarter more: %4\nwater at %5 hangs together over %6 here")
+                         .arg(litres(d.array_m3), litres(d.pipe_m3), litres(d.array_m3 + d.pipe_m3), litres(d.reservoir_m3), text(d.hot_c, Quantity::temperature, session_.units()), text(d.siphon_m, Quantity::length, session_.units())));
+    };
+    show();
+    refresh_fields_ = [show, before = refresh_fields_] {
+        before();
+        show();
+    };
+    connect(&session_, &Session::units_changed, sum, show);
+    if (!find_arrangement(session_.document().variant().loop.arrangement)->has(Part::reservoir))
+        return;
+    auto* take = new QPushButton(tr("Take it for the reservoir"));
+    take->setObjectName("act");
+    connect(take, &QPushButton::clicked, this, [this, values] { session_.document().edit_variant(tr("Size the reservoir"), [v3 = values().reservoir_m3](Variant& v) { v.loop.reservoir.volume_m3 = v3; }); });
+    extra_->addWidget(take);
 }
 
 void LoopStation::add_safety(Part part)

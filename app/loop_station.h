@@ -21,7 +21,9 @@ private:
     void show_part(Part part);
     void refresh();
     QLabel* words(const QString& text);
-    void add_cover();
+    template <class Access>
+    void add_switch(const char* name, const QString& label, Access access);
+    void add_draining();
     void add_safety(Part part);
     void add_bucket();
     Session& session_;

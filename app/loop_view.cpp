@@ -17,7 +17,7 @@ namespace vernal {
 namespace {
 
 // Parts in the order in which a click finds them: the small ones first.
-constexpr std::array click_order{Part::valve, Part::pump, Part::pump_2, Part::exchanger, Part::reservoir, Part::cooler, Part::tank, Part::tank_2, Part::pool, Part::slab, Part::room,
+constexpr std::array click_order{Part::valve, Part::drain_back, Part::pump, Part::pump_2, Part::exchanger, Part::reservoir, Part::cooler, Part::tank, Part::tank_2, Part::pool, Part::slab, Part::room,
                                  Part::collector, Part::collector_2, Part::back, Part::back_2, Part::supply, Part::supply_2};
 
 } // namespace
@@ -174,7 +174,7 @@ void LoopView::paint_collectors(QPainter& p, const Sheet& sheet, const Live& now
             const double f = (static_cast<double>(i) + 0.5) / static_cast<double>(n);
             const QPointF top = array[0] + f * (array[1] - array[0]), bottom = array[3] + f * (array[2] - array[3]);
             const double c = temps.empty() ? NAN : temps[std::min(temps.size() - 1, static_cast<std::size_t>(f * static_cast<double>(temps.size())))];
-            p.setPen(QPen(temperature_colour(c), 13, Qt::SolidLine, Qt::RoundCap));
+            p.setPen(QPen(temperature_colour(c), now.drained ? 4 : 13, Qt::SolidLine, Qt::RoundCap));
             p.drawLine(top + 0.16 * (bottom - top), bottom - 0.16 * (bottom - top));
         }
     }
@@ -327,6 +327,18 @@ void LoopView::paint_between(QPainter& p, const Sheet& sheet, const Live& now) c
             p.drawLine(QPointF(r.left() + 10, r.top() + 12 + i * 12), QPointF(r.right() - 10, r.top() + 12 + i * 12));
         }
     }
+    if (a.has(Part::drain_back)) {
+        const QRectF r = sheet.place.at(Part::drain_back);
+        const double x = r.right() - 8;
+        p.setPen(QPen(t.second_ink, 1.2));
+        p.drawLine(QPointF(x, r.top()), QPointF(x, r.bottom()));
+        for (const auto& [y, way] : {std::pair{r.top(), 1.0}, {r.bottom(), -1.0}}) {
+            p.drawLine(QPointF(x - 12, y), QPointF(x + 6, y));
+            p.drawPolyline(QPolygonF{{QPointF(x - 4, y + 9 * way), QPointF(x, y), QPointF(x + 4, y + 9 * way)}});
+        }
+        p.setFont(text_font(13));
+        p.drawText(QRectF(r.right() - 104, r.bottom() + 4, 104, 18), Qt::AlignRight, tr("lift %1").arg(text(session_.document().variant().loop.drain_back.lift_m, Quantity::length, session_.units())));
+    }
     if (a.has(Part::valve)) {
         const QPointF c = sheet.place.at(Part::valve).center();
         const bool turned = now.runs(1);
@@ -397,6 +409,8 @@ void LoopView::paint_labels(QPainter& p, const Sheet& sheet, const Live& now) co
     p.drawText(QPointF(14, 54), tr("%1 at the outlet").arg(value(now.of(Segment::collector).back(), Quantity::temperature)));
     p.drawText(QPointF(14, 73), tr("%1 on it").arg(value(now.plane, Quantity::irradiance)));
     p.drawText(QPointF(14, 92), tr("air %1").arg(value(now.air, Quantity::temperature)));
+    if (a.drains)
+        p.drawText(QPointF(14, 111), now.drained ? tr("array empty") : tr("array full"));
     if (!two)
         p.drawText(QRectF(604, 108, 96, 44), Qt::AlignLeft, tr("return\n%1").arg(value(now.of(Segment::return_pipe).back(), Quantity::temperature)));
     p.drawText(QRectF(22, 250, 114, 44), Qt::AlignRight, tr("supply\n%1").arg(value(now.of(Segment::supply_pipe).front(), Quantity::temperature)));

@@ -44,7 +44,7 @@ void fields(V& v, T& p)
 {
     v.number({"length_m", "Length", Quantity::length, 0.5, 150, ""}, p.length_m);
     v.number({"outdoor_m", "of it outdoors", Quantity::length, 0, 150, "The part beside the collector"}, p.outdoor_m);
-    v.number({"bore_m", "Bore", Quantity::bore, 0.004, 0.1, "Measure, or the pipe's table"}, p.bore_m);
+    v.number({"bore_m", "Bore", Quantity::bore, 0.004, 0.6, "Measure, or the pipe's table"}, p.bore_m);
     v.number({"loss_w_mk", "Loss per length", Quantity::line_loss, 0.02, 3, "0.15 to 0.3 insulated, 0.6 and more bare (estimate)"}, p.loss_w_mk);
 }
 
@@ -61,7 +61,7 @@ void fields(V& v, T& t)
 template <class V, OneOf<Pump> T>
 void fields(V& v, T& p)
 {
-    v.number({"flow_m3_s", "Flow when on", Quantity::flow, 1e-6, 0.02, "Measure it: volume over time at the return"}, p.flow_m3_s);
+    v.number({"flow_m3_s", "Flow when on", Quantity::flow, 1e-6, 2, "Measure it: volume over time at the return"}, p.flow_m3_s);
     v.number({"power_w", "Power when on", Quantity::power, 0, 5000, "Meter at the pump; the label says the most"}, p.power_w);
     v.number({"head_m", "Head at no flow", Quantity::length, 0, 200, "The pump's curve or label; 0: not known"}, p.head_m);
     v.number({"free_flow_m3_s", "Flow at no head", Quantity::flow, 0, 0.05, "The pump's curve or label; 0: not known"}, p.free_flow_m3_s);

@@ -1,5 +1,7 @@
 #include "findings.h"
 
+#include "loop_findings.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -21,6 +23,12 @@ constexpr double frost_reserve_k = 5.0;
 
 std::string temp(const FindingContext& c, double v) { return to_text(v, Quantity::temperature, c.units); }
 std::string diff(const FindingContext& c, double v) { return to_text(v, Quantity::difference, c.units); }
+
+bool holds_drinking_water(const FindingContext& c)
+{
+    const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
+    return a && a->has(Part::tank);
+}
 
 // Calls f(index, body) for each enabled rule of kind R.
 template <class R, class F>
@@ -110,6 +118,8 @@ Found no_collecting_rule(const FindingContext& c)
 Found limit_too_low(const FindingContext& c)
 {
     Found out;
+    if (!holds_drinking_water(c)) // a pool, a slab and a room are limited low on purpose
+        return out;
     each<StoreLimit>(c, [&](std::size_t i, const StoreLimit& l) {
         const double limit = l.limit.in_celsius();
         if (limit >= shortest_limit_c)
@@ -188,6 +198,8 @@ Found no_cut_out(const FindingContext& c)
 Found too_cool_against_legionella(const FindingContext& c)
 {
     Found out;
+    if (!holds_drinking_water(c))
+        return out;
     each<StoreLimit>(c, [&](std::size_t, const StoreLimit& l) {
         if (l.limit.in_celsius() >= shortest_limit_c && l.limit.in_celsius() < legionella_c)
             out.push_back({"", Severity::caution, "The store never reaches " + temp(c, legionella_c),
@@ -271,7 +283,7 @@ Found many_starts_today(const FindingContext& c)
 
 Found scald(const FindingContext& c)
 {
-    if (!c.figures || c.figures->highest_store_c < legionella_c)
+    if (!c.figures || !holds_drinking_water(c) || c.figures->highest_store_c < legionella_c)
         return {};
     return {{"", Severity::note, "The store reaches " + temp(c, c.figures->highest_store_c),
              "Water of 60 °C burns in seconds. A tempering valve must hold the taps at " + temp(c, tempered_c) + " or less. Follow the maker's manual and local codes, and use a licensed tradesperson where the law asks for one.", {}}};
@@ -307,6 +319,13 @@ const std::vector<FindingKind>& finding_kinds()
         {"many_starts_today", many_starts_today},
         {"scald", scald},
         {"stagnates", stagnates},
+        {"output_missing", output_missing},
+        {"pump_below_lift", pump_below_lift},
+        {"reservoir_too_small", reservoir_too_small},
+        {"pitch_too_small", pitch_too_small},
+        {"restarts_while_draining", restarts_while_draining},
+        {"fills_with_steam", fills_with_steam},
+        {"siphon_cannot_stand", siphon_cannot_stand},
     };
     return table;
 }

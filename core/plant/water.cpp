@@ -13,6 +13,8 @@ constexpr double boiling_c = 100.0;
 // Slower water runs down the wall and leaves the air in the pipe. About half a
 // metre per second in small pipe (Froude number near 1); an estimate.
 constexpr double siphon_froude = 1.0;
+constexpr double reservoir_reserve = 1.25;
+constexpr double hot_return_c = 80.0; // of a good day; estimate
 
 // Saturation pressure, Pa: Wagner & Pruss, J. Phys. Chem. Ref. Data 22 (1993) 783
 // (IAPWS supplementary release), coefficients from memory, checked against the steam table in the tests.
@@ -45,6 +47,13 @@ double siphon_height_m(double water_c, double altitude_m)
     // Density of water after Kell, J. Chem. Eng. Data 20 (1975) 97, as a parabola good to 0.1 % between 20 and 100 °C.
     const double density = 1001.1 - 0.0867 * water_c - 0.0034 * water_c * water_c;
     return std::max(0.0, (atmosphere_pa(altitude_m) - saturation_pa(water_c)) / (density * gravity_m_s2));
+}
+
+Draining draining(const Loop& l, double altitude_m)
+{
+    const auto outdoors = [](const Pipe& p) { return std::min(p.outdoor_m, p.length_m) * std::numbers::pi / 4 * p.bore_m * p.bore_m; };
+    const double array = l.drain_back.content_m3, pipe = outdoors(l.supply) + outdoors(l.back);
+    return {array, pipe, reservoir_reserve * (array + pipe), hot_return_c, siphon_height_m(hot_return_c, altitude_m)};
 }
 
 Water::Water(const Network& network, const Loop& loop, double altitude_m)

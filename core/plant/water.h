@@ -19,6 +19,14 @@ double flow_against(const Pump& pump, double lift_m);
 // temperature still hangs together in a full pipe: p_atm − ρ g h = p_sat(T).
 double siphon_height_m(double water_c, double altitude_m);
 
+// What runs out of a drain-back array and what must take it.
+struct Draining {
+    double array_m3, pipe_m3; // of the array, of the pipe in the open
+    double reservoir_m3;      // with a quarter more, so that the pump's inlet stays flooded (estimate)
+    double hot_c, siphon_m;   // a hot day's return, and the height a siphon stands at it
+};
+Draining draining(const Loop& loop, double altitude_m);
+
 enum class Filling : std::uint8_t { empty, filling, running, draining };
 
 struct WaterFigures {

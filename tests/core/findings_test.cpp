@@ -33,6 +33,7 @@ Figures hot()
     f.coldest_wet_c = -3;
     f.pumps[0].starts = 30;
     f.pumps[0].shortest_run_s = 20;
+    f.water.steam_fills = 2;
     return f;
 }
 
@@ -40,6 +41,7 @@ struct Case {
     const char* kind;
     std::function<void(Variant&)> break_it;
     bool needs_figures = false;
+    const char* arrangement = "glycol-coil";
 };
 
 const std::vector<Case>& cases()
@@ -62,6 +64,13 @@ const std::vector<Case>& cases()
         {"many_starts_today", [](Variant&) {}, true},
         {"scald", [](Variant&) {}, true},
         {"stagnates", [](Variant&) {}, true},
+        {"output_missing", [](Variant& v) { v.unit.outputs.pop_back(); }, false, "glycol-hx"},
+        {"pump_below_lift", [](Variant& v) { v.loop.pump.head_m = 4, v.loop.pump.free_flow_m3_s = 5e-4; }, false, "drainback"},
+        {"reservoir_too_small", [](Variant& v) { v.loop.drain_back.content_m3 = 0.06; }, false, "drainback"},
+        {"pitch_too_small", [](Variant& v) { v.loop.drain_back.pitch = 0.01; }, false, "drainback"},
+        {"restarts_while_draining", [](Variant& v) { rule_of<RunTimes>(v).min_off_s = 20; }, false, "drainback"},
+        {"fills_with_steam", [](Variant&) {}, true, "drainback"},
+        {"siphon_cannot_stand", [](Variant& v) { v.loop.drain_back.lift_m = 6; }, false, "drainback"},
     };
     return all;
 }
@@ -82,7 +91,7 @@ class Each : public testing::TestWithParam<std::size_t> {};
 TEST_P(Each, speaks_when_it_should_and_is_silent_otherwise)
 {
     const Case& c = cases()[GetParam()];
-    const Job job = new_job("glycol-coil");
+    const Job job = new_job(c.arrangement);
     Variant v = job.variants[0];
     EXPECT_FALSE(has(findings({job, v, nullptr, {}}), c.kind));
     c.break_it(v);
@@ -98,7 +107,7 @@ TEST_P(Each, speaks_when_it_should_and_is_silent_otherwise)
     finding.remedy->apply(mended);
     EXPECT_FALSE(has(findings({job, mended, nullptr, {}}), c.kind)) << "the remedy must cure it";
 }
-INSTANTIATE_TEST_SUITE_P(All, Each, testing::Range<std::size_t>(0, 17));
+INSTANTIATE_TEST_SUITE_P(All, Each, testing::Range<std::size_t>(0, cases().size()));
 
 TEST(Findings, most_serious_first)
 {

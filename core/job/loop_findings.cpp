@@ -1,0 +1,121 @@
+#include "loop_findings.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+constexpr double least_pitch = 0.25 / 12.0;  // 1/4 inch per foot, common practice, no source
+
+const Arrangement* drains(const FindingContext& c)
+{
+    const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
+    return a && a->drains ? a : nullptr;
+}
+
+std::string text(const FindingContext& c, double v, Quantity q) { return to_text(v, q, c.units); }
+
+} // namespace
+
+std::vector<Finding> pump_below_lift(const FindingContext& c)
+{
+    const Loop& l = c.variant.loop;
+    if (!drains(c) || l.pump.head_m <= 0 || flow_against(l.pump, l.drain_back.lift_m) > 0)
+        return {};
+    return {{"", Severity::serious, "The pump does not reach the top",
+             "It gives " + text(c, l.pump.head_m, Quantity::length) + " of head at most and must lift " + text(c, l.drain_back.lift_m, Quantity::length) + ": the array never fills and the pump runs dry. A stronger pump, or a reservoir higher up.",
+             {}}};
+}
+
+std::vector<Finding> reservoir_too_small(const FindingContext& c)
+{
+    const Arrangement* a = drains(c);
+    if (!a || !a->has(Part::reservoir))
+        return {};
+    const double needed = draining(c.variant.loop, 0).reservoir_m3;
+    if (c.variant.loop.reservoir.volume_m3 >= needed)
+        return {};
+    return {{"", Severity::serious, "The reservoir is too small",
+             "What drains from the array and the pipe beside it needs " + text(c, needed, Quantity::volume) + " with a reserve; it holds " + text(c, c.variant.loop.reservoir.volume_m3, Quantity::volume) + ". The pump would draw air.",
+             Remedy{"Try: reservoir of " + text(c, needed, Quantity::volume), [needed](Variant& v) { v.loop.reservoir.volume_m3 = needed; }}}};
+}
+
+std::vector<Finding> pitch_too_small(const FindingContext& c)
+{
+    if (!drains(c) || c.variant.loop.drain_back.pitch >= least_pitch - 1e-9)
+        return {};
+    return {{"", Severity::serious, "Too little pitch to drain",
+             "Below 1/4 inch per foot, 2.1 %, water stays in the array and freezes there. Pitch the array and its pipes, and leave no sag.", {}}};
+}
+
+// A start before the water is down again pushes air and water against each other.
+std::vector<Finding> restarts_while_draining(const FindingContext& c)
+{
+    if (!drains(c))
+        return {};
+    const double drain_s = c.variant.loop.drain_back.drain_s;
+    for (std::size_t i = 0; i < c.variant.unit.rules.size(); ++i)
+        if (const Rule& r = c.variant.unit.rules[i]; r.enabled && r.output == c.variant.unit.outputs.front().key)
+            if (const auto* t = std::get_if<RunTimes>(&r.body)) {
+                if (t->min_off_s >= drain_s)
+                    return {};
+                return {{"", Severity::caution, "Starts before it has drained",
+                         "The array takes " + text(c, drain_s, Quantity::duration) + " to empty, the pump may rest only " + text(c, t->min_off_s, Quantity::duration) + ": air is trapped and the drained part may freeze.",
+                         Remedy{"Try: rest " + text(c, drain_s, Quantity::duration), [i, drain_s](Variant& v) {
+                                    if (i < v.unit.rules.size())
+                                        if (auto* times = std::get_if<RunTimes>(&v.unit.rules[i].body))
+                                            times->min_off_s = drain_s;
+                                }}}};
+            }
+    const std::string key = c.variant.unit.outputs.front().key;
+    return {{"", Severity::caution, "Starts before it has drained", "Nothing keeps the pump at rest for the " + text(c, drain_s, Quantity::duration) + " that the array takes to empty.",
+             Remedy{"Try: rest " + text(c, drain_s, Quantity::duration), [key, drain_s](Variant& v) {
+                        v.unit.rules.push_back({key, true, RunTimes{0, drain_s}});
+                        sort_by_rank(v.unit.rules);
+                    }}}};
+}
+
+std::vector<Finding> fills_with_steam(const FindingContext& c)
+{
+    if (!c.figures || c.figures->water.steam_fills == 0)
+        return {};
+    Finding f{"", Severity::caution, "Fills a hot array " + std::to_string(c.figures->water.steam_fills) + " times today",
+              "Above 100 °C the first water flashes to steam and hammers. A lower collector cut-out keeps the pump off until the array has cooled.", {}};
+    for (std::size_t i = 0; i < c.variant.unit.rules.size() && !f.remedy; ++i)
+        if (std::holds_alternative<CutOut>(c.variant.unit.rules[i].body))
+            f.remedy = Remedy{"Try: cut-out at " + text(c, 95, Quantity::temperature), [i](Variant& v) {
+                                  if (i < v.unit.rules.size())
+                                      if (auto* cut = std::get_if<CutOut>(&v.unit.rules[i].body))
+                                          cut->limit = Temperature::celsius(95);
+                              }};
+    return {f};
+}
+
+std::vector<Finding> siphon_cannot_stand(const FindingContext& c)
+{
+    const DrainBack& d = c.variant.loop.drain_back;
+    if (!drains(c) || !d.siphon)
+        return {};
+    const Draining sums = draining(c.variant.loop, c.job.site.place.altitude_m);
+    if (d.lift_m < sums.siphon_m)
+        return {};
+    return {{"", Severity::note, "No siphon on hot days",
+             "Water at " + text(c, sums.hot_c, Quantity::temperature) + " hangs together over " + text(c, sums.siphon_m, Quantity::length) + " here, the lift is " + text(c, d.lift_m, Quantity::length) + ": the pump then lifts all the time and the flow falls.", {}}};
+}
+
+// A route without its pump or valve never runs.
+std::vector<Finding> output_missing(const FindingContext& c)
+{
+    const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
+    if (!a)
+        return {};
+    std::size_t needed = 0;
+    for (const Route& r : a->routes)
+        needed = std::max({needed, r.pump + 1, static_cast<std::size_t>(r.valve + 1)});
+    if (c.variant.unit.outputs.size() >= needed)
+        return {};
+    return {{"", Severity::serious, "A pump or valve has no output", "This arrangement needs " + std::to_string(needed) + " outputs, the unit here has " + std::to_string(c.variant.unit.outputs.size()) + ". What is not driven never moves.", {}}};
+}
+
+} // namespace vernal
