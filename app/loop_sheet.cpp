@@ -69,7 +69,7 @@ private:
         if (has(Part::cooler))
             s_.place[Part::cooler] = QRectF(560, 300, 104, 84);
         if (has(Part::reservoir))
-            s_.place[Part::reservoir] = QRectF(536, 208, 110, 60);
+            s_.place[Part::reservoir] = QRectF(524, 208, 96, 60);
         if (has(Part::drain_back)) // a measure from the resting water up to the top of the array
             s_.place[Part::drain_back] = QRectF(652, 52, 44, (has(Part::reservoir) ? s_.place[Part::reservoir].center().y() : store_.top() + 20) - 52);
         if (has(Part::collector_2)) {

@@ -403,7 +403,7 @@ void LoopView::paint_labels(QPainter& p, const Sheet& sheet, const Live& now) co
     if (a.has(Part::cooler))
         p.drawText(QRectF(606, 388, 60, 18), Qt::AlignLeft, tr("cooler"));
     if (a.has(Part::reservoir))
-        p.drawText(QRectF(440, 232, 88, 18), Qt::AlignRight, tr("reservoir"));
+        p.drawText(QRectF(428, 240, 88, 18), Qt::AlignRight, tr("reservoir"));
     if (!now.known)
         return;
     p.drawText(QPointF(14, 54), tr("%1 at the outlet").arg(value(now.of(Segment::collector).back(), Quantity::temperature)));
