@@ -70,6 +70,12 @@ private:
             s_.place[Part::cooler] = QRectF(560, 300, 104, 84);
         if (has(Part::reservoir))
             s_.place[Part::reservoir] = QRectF(524, 208, 96, 60);
+        if (has(Part::panel))
+            s_.place[Part::panel] = QRectF(14, 300, 84, 44);
+        if (has(Part::battery))
+            s_.place[Part::battery] = QRectF(24, 424, 66, 40);
+        if (has(Part::motor))
+            s_.place[Part::motor] = QRectF(24, 364, 66, 34);
         if (has(Part::drain_back)) // a measure from the resting water up to the top of the array
             s_.place[Part::drain_back] = QRectF(652, 52, 44, (has(Part::reservoir) ? s_.place[Part::reservoir].center().y() : store_.top() + 20) - 52);
         if (has(Part::collector_2)) {

@@ -17,7 +17,7 @@ namespace vernal {
 namespace {
 
 // Parts in the order in which a click finds them: the small ones first.
-constexpr std::array click_order{Part::valve, Part::drain_back, Part::pump, Part::pump_2, Part::exchanger, Part::reservoir, Part::cooler, Part::tank, Part::tank_2, Part::pool, Part::slab, Part::room,
+constexpr std::array click_order{Part::valve, Part::drain_back, Part::panel, Part::battery, Part::motor, Part::pump, Part::pump_2, Part::exchanger, Part::reservoir, Part::cooler, Part::tank, Part::tank_2, Part::pool, Part::slab, Part::room,
                                  Part::collector, Part::collector_2, Part::back, Part::back_2, Part::supply, Part::supply_2};
 
 } // namespace
@@ -40,7 +40,8 @@ struct LoopView::Live {
     std::array<std::vector<double>, segments> along; // °C in the order of the flow
     std::vector<double> tank, tank_2;                // from the bottom
     std::array<bool, max_routes> flows{};
-    double store = NAN, plane = 0, air = 0;
+    std::array<double, 2> flow_m3_s{}; // of the first and the second pump
+    double store = NAN, plane = 0, air = 0, power_volt = 0, charge = NAN;
     const std::vector<double>& of(Segment s) const { return along[static_cast<std::size_t>(s)]; }
     bool runs(std::size_t output) const { return (running >> output & 1U) != 0; }
 };
@@ -65,7 +66,12 @@ LoopView::Live LoopView::live() const
     l.store = static_cast<double>(node[net.store_top()]);
     for (std::size_t k = 0; k < max_routes; ++k)
         l.flows[k] = r.flows.route_w_k[k] > 0;
+    for (std::size_t k = 0; k < arrangement().routes.size(); ++k)
+        if (l.flows[k])
+            l.flow_m3_s[arrangement().routes[k].pump] = r.flows.route_w_k[k] / net.rate_w_k(k, 1.0);
     l.drained = r.flows.drained;
+    l.power_volt = static_cast<double>(r.volt);
+    l.charge = static_cast<double>(r.charge);
     l.plane = static_cast<double>(r.plane_w_m2);
     l.air = static_cast<double>(r.air_c);
     return l;
@@ -327,6 +333,7 @@ void LoopView::paint_between(QPainter& p, const Sheet& sheet, const Live& now) c
             p.drawLine(QPointF(r.left() + 10, r.top() + 12 + i * 12), QPointF(r.right() - 10, r.top() + 12 + i * 12));
         }
     }
+    paint_power(p, sheet, now);
     if (a.has(Part::drain_back)) {
         const QRectF r = sheet.place.at(Part::drain_back);
         const double x = r.right() - 8;
@@ -351,12 +358,48 @@ void LoopView::paint_between(QPainter& p, const Sheet& sheet, const Live& now) c
     }
 }
 
+// Panel, motor and battery, joined by wire; the pump hangs on the motor.
+void LoopView::paint_power(QPainter& p, const Sheet& sheet, const Live& now) const
+{
+    const Theme& t = theme();
+    const Arrangement& a = arrangement();
+    if (!a.has(Part::panel))
+        return;
+    const QRectF panel = sheet.place.at(Part::panel), motor = sheet.place.at(Part::motor);
+    const QPointF pump = sheet.place.at(Part::pump).center();
+    p.setPen(QPen(t.second_ink, 1.6));
+    p.drawLine(QPointF(panel.center().x(), panel.bottom()), QPointF(motor.center().x(), motor.top()));
+    p.drawLine(QPointF(motor.right(), motor.center().y()), pump - QPointF(20, 14));
+    p.setPen(QPen(t.second_ink, 1.5));
+    p.setBrush(t.start_ground);
+    p.drawPolygon(QPolygonF{{panel.topLeft() + QPointF(12, 0), panel.topRight(), panel.bottomRight() - QPointF(12, 0), panel.bottomLeft()}});
+    for (int i = 1; i < 4; ++i)
+        p.drawLine(panel.topLeft() + QPointF(12 + 18 * i, 0), panel.bottomLeft() + QPointF(18 * i, 0));
+    p.drawLine(panel.topLeft() + QPointF(6, 22), panel.topRight() + QPointF(-6, 22));
+    const auto box = [&](const QRectF& r, const QString& s) {
+        p.setPen(QPen(t.second_ink, 1.5));
+        p.setBrush(t.card);
+        p.drawRoundedRect(r, 5, 5);
+        p.setPen(t.ink);
+        p.setFont(number_font(13, true));
+        p.drawText(r, Qt::AlignCenter, s);
+    };
+    box(motor, now.known ? text(now.power_volt, Quantity::voltage, session_.units()) : tr("motor"));
+    if (!a.has(Part::battery))
+        return;
+    const QRectF battery = sheet.place.at(Part::battery);
+    p.setPen(QPen(t.second_ink, 1.6));
+    p.drawLine(QPointF(motor.center().x(), motor.bottom()), QPointF(battery.center().x(), battery.top()));
+    box(battery, now.known ? text(now.charge, Quantity::ratio, session_.units()) : tr("battery"));
+    for (double x : {battery.left() + 14, battery.right() - 22})
+        p.fillRect(QRectF(x, battery.top() - 5, 8, 5), t.second_ink);
+}
+
 void LoopView::paint_pump(QPainter& p, const QPointF& c, Part part, const Live& now) const
 {
     const Theme& t = theme();
     const Variant& v = session_.document().variant();
     const std::size_t output = part == Part::pump ? 0 : 1;
-    const Pump& pump = part == Part::pump ? v.loop.pump : v.loop.pump_2;
     const bool runs = now.runs(output);
     p.setPen(QPen(runs ? t.accent : t.second_ink, 3));
     p.setBrush(t.card);
@@ -370,7 +413,7 @@ void LoopView::paint_pump(QPainter& p, const QPointF& c, Part part, const Live& 
     p.drawText(below ? QRectF(c.x() - 50, c.y() - 42, 100, 18) : QRectF(c.x() - 130, c.y() - 22, 100, 20), below ? Qt::AlignCenter : Qt::AlignRight, key);
     p.setFont(text_font(13));
     p.setPen(t.second_ink);
-    const QString how = !now.known ? QString() : runs ? text(pump.flow_m3_s, Quantity::flow, session_.units()) : tr("rests");
+    const QString how = !now.known ? QString() : !runs ? tr("rests") : now.flow_m3_s[output] > 0 ? text(now.flow_m3_s[output], Quantity::flow, session_.units()) : tr("on, no flow");
     p.drawText(below ? QRectF(c.x() - 60, c.y() + 24, 120, 20) : QRectF(c.x() - 144, c.y() - 2, 114, 20), below ? Qt::AlignCenter : Qt::AlignRight, how);
 }
 

@@ -3,6 +3,7 @@
 #include "form.h"
 
 #include <QFileInfo>
+#include <QGridLayout>
 #include <QPushButton>
 #include <QVBoxLayout>
 
@@ -13,7 +14,7 @@ StartPage::StartPage(const QStringList& recent, const QList<LeftBehind>& left, c
     setObjectName("desk");
     auto* card = new QFrame;
     card->setObjectName("card");
-    card->setFixedWidth(560);
+    card->setFixedWidth(840);
     auto* box = new QVBoxLayout(card);
     box->setContentsMargins(34, 28, 34, 28);
     box->setSpacing(10);
@@ -37,8 +38,17 @@ StartPage::StartPage(const QStringList& recent, const QList<LeftBehind>& left, c
         button(tr("Open the demo: Quillback Meadow Creamery"), "act", [this, demo] { emit open_wanted(demo); })->setProperty("demo", true);
     box->addSpacing(8);
     box->addWidget(heading(tr("New loop")));
-    for (const Arrangement& a : arrangements())
-        button(QStringLiteral("%1 — %2").arg(QString::fromUtf8(a.title), QString::fromUtf8(a.about)), "newLoop", [this, key = QString::fromUtf8(a.key)] { emit new_wanted(key); });
+    auto* grid = new QGridLayout;
+    grid->setSpacing(6);
+    for (const Arrangement& a : arrangements()) {
+        auto* b = new QPushButton(QStringLiteral("%1\n%2").arg(QString::fromUtf8(a.title), QString::fromUtf8(a.about)));
+        b->setObjectName("newLoop");
+        b->setMinimumHeight(48);
+        connect(b, &QPushButton::clicked, this, [this, key = QString::fromUtf8(a.key)] { emit new_wanted(key); });
+        const int i = grid->count();
+        grid->addWidget(b, i / 2, i % 2);
+    }
+    box->addLayout(grid);
     box->addSpacing(8);
     box->addWidget(heading(tr("Open")));
     button(tr("Open a job …"), "openJob", [this] { emit open_wanted({}); });

@@ -129,6 +129,42 @@ void fields(V& v, T& d)
     v.boolean("siphon", d.siphon);
 }
 
+template <class V, OneOf<Panel> T>
+void fields(V& v, T& p)
+{
+    v.number({"isc_a", "Short-circuit current", Quantity::current, 0.05, 50, "Label"}, p.isc_a);
+    v.number({"voc_v", "Open-circuit voltage", Quantity::voltage, 1, 200, "Label; about 22 V of a \"12 V\" panel (common practice, no source)"}, p.voc_v);
+    v.number({"imp_a", "Current at most power", Quantity::current, 0.05, 50, "Label; less than the short-circuit current"}, p.imp_a);
+    v.number({"vmp_v", "Voltage at most power", Quantity::voltage, 0.5, 200, "Label; less than the open-circuit voltage"}, p.vmp_v);
+    v.number({"isc_a_k", "Current per kelvin", Quantity::number, -0.1, 0.1, "Label, A/K; about +0.05 % of the current"}, p.isc_a_k);
+    v.number({"voc_v_k", "Voltage per kelvin", Quantity::number, -2, 0, "Label, V/K; about −0.3 % of the voltage"}, p.voc_v_k);
+    v.number({"tilt_deg", "Tilt", Quantity::angle, 0, 90, "As the collector"}, p.tilt_deg);
+    v.number({"azimuth_deg", "Azimuth, west of south", Quantity::angle, -180, 180, "0 faces south"}, p.azimuth_deg);
+}
+
+template <class V, OneOf<Motor> T>
+void fields(V& v, T& m)
+{
+    v.number({"volt_v", "Voltage at the stated flow", Quantity::voltage, 1, 200, "Measure both at the pump while the flow is measured"}, m.volt_v);
+    v.number({"current_a", "Current at the stated flow", Quantity::current, 0.02, 50, ""}, m.current_a);
+    v.number({"start_a", "Current to start", Quantity::current, 0.01, 50, "Less than at the stated flow"}, m.start_a);
+    v.number({"resistance_ohm", "Winding", Quantity::resistance, 0.01, 200, "Ohms at its leads, at rest"}, m.resistance_ohm);
+}
+
+template <class V, OneOf<Battery> T>
+void fields(V& v, T& b)
+{
+    v.number({"capacity_ah", "Capacity", Quantity::charge, 1, 5000, "Label, at 20 h"}, b.capacity_ah);
+    v.number({"resistance_ohm", "Inner resistance", Quantity::resistance, 0.0005, 2, "Drop over current when a load is switched on"}, b.resistance_ohm);
+    v.number({"full_v", "Full, at rest", Quantity::voltage, 2, 60, "12.7 to 12.9 V (lead-acid, from memory)"}, b.full_v);
+    v.number({"empty_v", "Empty, at rest", Quantity::voltage, 1, 60, "11.3 to 11.9 V (lead-acid, from memory)"}, b.empty_v);
+    v.number({"cut_v", "Pump cut off below", Quantity::voltage, 0, 60, "11.5 V spares the battery; 10 to 10.5 V is empty (common practice, no source)"}, b.cut_v);
+    v.number({"reconnect_v", "and on again above", Quantity::voltage, 0, 60, "12.6 to 13.5 V (common practice, no source)"}, b.reconnect_v);
+    v.number({"charge_limit_v", "Charge limit", Quantity::voltage, 2, 70, "14.1 to 14.8 V by the battery's maker"}, b.charge_limit_v);
+    v.number({"other_load_w", "Other loads", Quantity::power, 0, 500, "The unit itself: 0.5 to 3 W"}, b.other_load_w);
+    v.number({"start_charge", "Charge at the start", Quantity::ratio, 0, 1, ""}, b.start_charge);
+}
+
 template <class V, OneOf<Loop> T>
 void fields(V& v, T& l)
 {
@@ -153,6 +189,9 @@ void fields(V& v, T& l)
     v.spare_object("cooler", l.cooler);
     v.spare_object("reservoir", l.reservoir);
     v.spare_object("drain_back", l.drain_back);
+    v.spare_object("panel", l.panel);
+    v.spare_object("motor", l.motor);
+    v.spare_object("battery", l.battery);
     v.number({"glycol_fraction", "Glycol, by mass", Quantity::ratio, 0, 0.6, "As the refractometer or the maker's table says"}, l.glycol_fraction);
 }
 

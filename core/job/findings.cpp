@@ -326,6 +326,10 @@ const std::vector<FindingKind>& finding_kinds()
         {"restarts_while_draining", restarts_while_draining},
         {"fills_with_steam", fills_with_steam},
         {"siphon_cannot_stand", siphon_cannot_stand},
+        {"panel_label_impossible", panel_label_impossible},
+        {"battery_cut_too_low", battery_cut_too_low},
+        {"battery_cut_without_band", battery_cut_without_band},
+        {"battery_trips", battery_trips},
     };
     return table;
 }

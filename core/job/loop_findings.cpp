@@ -104,6 +104,48 @@ std::vector<Finding> siphon_cannot_stand(const FindingContext& c)
              "Water at " + text(c, sums.hot_c, Quantity::temperature) + " hangs together over " + text(c, sums.siphon_m, Quantity::length) + " here, the lift is " + text(c, d.lift_m, Quantity::length) + ": the pump then lifts all the time and the flow falls.", {}}};
 }
 
+std::vector<Finding> panel_label_impossible(const FindingContext& c)
+{
+    const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
+    const Panel& p = c.variant.loop.panel;
+    if (!a || !a->has(Part::panel) || (p.imp_a < p.isc_a && p.vmp_v < p.voc_v))
+        return {};
+    return {{"", Severity::serious, "The panel's label cannot be", "At its greatest power a panel gives less current than shorted and less voltage than open: check the four figures, they are easily swapped.", {}}};
+}
+
+std::vector<Finding> battery_cut_too_low(const FindingContext& c)
+{
+    const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
+    const Battery& b = c.variant.loop.battery;
+    if (!a || !a->has(Part::battery) || b.cut_v > b.empty_v)
+        return {};
+    const double better = b.empty_v + 0.1;
+    return {{"", Severity::caution, "The cut-out comes when the battery is empty",
+             "At " + text(c, b.cut_v, Quantity::voltage) + " a lead-acid battery has nothing left and is soon ruined.",
+             Remedy{"Try: cut off at " + text(c, better, Quantity::voltage), [better](Variant& v) { v.loop.battery.cut_v = better; }}}};
+}
+
+std::vector<Finding> battery_cut_without_band(const FindingContext& c)
+{
+    const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
+    const Battery& b = c.variant.loop.battery;
+    constexpr double least_band_v = 0.5; // what the voltage recovers when the pump lets go, and more; estimate
+    if (!a || !a->has(Part::battery) || b.reconnect_v >= b.cut_v + least_band_v)
+        return {};
+    const double better = b.cut_v + 1.0;
+    return {{"", Severity::caution, "Cut-out and reconnection lie too close",
+             "Without its load a battery recovers by some tenths of a volt: the pump would start and stop on an empty battery.",
+             Remedy{"Try: on again above " + text(c, better, Quantity::voltage), [better](Variant& v) { v.loop.battery.reconnect_v = better; }}}};
+}
+
+std::vector<Finding> battery_trips(const FindingContext& c)
+{
+    if (!c.figures || c.figures->power.trips == 0)
+        return {};
+    return {{"", Severity::caution, "The battery is cut off " + std::to_string(c.figures->power.trips) + " times today",
+             "The pump was asked for and stood still for " + text(c, c.figures->power.cut_s, Quantity::minutes) + ". A larger panel or battery, a wider difference, or a smaller pump.", {}}};
+}
+
 // A route without its pump or valve never runs.
 std::vector<Finding> output_missing(const FindingContext& c)
 {

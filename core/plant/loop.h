@@ -101,6 +101,37 @@ struct Reservoir {
     bool operator==(const Reservoir&) const = default;
 };
 
+// PV panel by its label, at 1000 W/m² and 25 °C.
+struct Panel {
+    double isc_a = 3.3, voc_v = 21.8; // short circuit, open circuit
+    double imp_a = 3.05, vmp_v = 17.6; // at the greatest power
+    double isc_a_k = 0.0016, voc_v_k = -0.074;
+    double tilt_deg = 45.0;
+    double azimuth_deg = 0.0;
+    bool operator==(const Panel&) const = default;
+};
+
+// DC motor of a pump: what it takes at the flow stated for the pump.
+struct Motor {
+    double volt_v = 15.0;
+    double current_a = 1.5;
+    double start_a = 0.6;       // to break loose
+    double resistance_ohm = 2.2;
+    bool operator==(const Motor&) const = default;
+};
+
+// Lead-acid battery with its charge controller; voltages at the terminals.
+struct Battery {
+    double capacity_ah = 70.0;
+    double resistance_ohm = 0.02;
+    double full_v = 12.8, empty_v = 11.4;   // at rest
+    double cut_v = 11.5, reconnect_v = 12.6; // low-voltage cut-out of the pump
+    double charge_limit_v = 14.4;
+    double other_load_w = 0.5;               // the unit itself and what else hangs on it
+    double start_charge = 0.8;               // 0…1, before the first day
+    bool operator==(const Battery&) const = default;
+};
+
 // Height and water of an array that empties when the pump rests.
 struct DrainBack {
     double lift_m = 5.0;         // from the resting water to the top of the array
@@ -131,6 +162,9 @@ struct Loop {
     Cooler cooler;
     Reservoir reservoir;
     DrainBack drain_back;
+    Panel panel;
+    Motor motor;
+    Battery battery;
     bool operator==(const Loop&) const = default;
 };
 
@@ -141,7 +175,7 @@ inline constexpr std::size_t probe_places = place_keys.size();
 inline constexpr std::array<const char*, probe_places> place_names{"Collector", "Tank bottom", "Tank middle", "Tank top", "Return pipe", "Supply pipe", "Second collector", "Second tank bottom", "Second tank top", "Pool", "Slab return", "Room"};
 
 // Parts that can be edited and drawn.
-enum class Part : std::uint8_t { collector, supply, back, tank, pump, collector_2, supply_2, back_2, tank_2, pump_2, exchanger, pool, slab, room, cooler, reservoir, valve, drain_back };
+enum class Part : std::uint8_t { collector, supply, back, tank, pump, collector_2, supply_2, back_2, tank_2, pump_2, exchanger, pool, slab, room, cooler, reservoir, valve, drain_back, panel, motor, battery };
 
 // A stretch of a route: a chain of nodes that fluid runs through.
 enum class Segment : std::uint8_t { collector, return_pipe, coil, tank_down, supply_pipe, collector_2, return_2, supply_2, coil_2, exchanger_hot, exchanger_cold, pool, slab, room, cooler, reservoir };

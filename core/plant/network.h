@@ -14,8 +14,8 @@
 namespace vernal {
 
 // What the sun meets: the arrays' planes, and level ground.
-inline constexpr std::size_t sun_planes = 3;
-enum class SunPlane : std::uint8_t { collector, collector_2, ground };
+inline constexpr std::size_t sun_planes = 4;
+enum class SunPlane : std::uint8_t { collector, collector_2, ground, panel };
 
 // What acts from outside; between two instants everything is a straight line.
 struct Surroundings {

@@ -8,7 +8,7 @@ const PartText& part_text(Part part)
     static constexpr const char* pipe = "Pipe near the collector can carry steam: no plastic there. The fluid may be hot and under pressure.";
     static constexpr const char* hot = "Hot water scalds. A tempering valve holds the taps at 49 °C or less. Never cap or disable a relief valve.";
     static constexpr const char* mains = "Mains: isolate and prove dead before opening a cover. Never run the pump dry.";
-    static const std::array<PartText, 18> table{{{"Collector", roof},
+    static const std::array<PartText, 21> table{{{"Collector", roof},
                                                  {"Supply pipe", pipe},
                                                  {"Return pipe", pipe},
                                                  {"Tank", hot},
@@ -25,7 +25,10 @@ const PartText& part_text(Part part)
                                                  {"Emergency cooler", "Its pipe and fins reach the collector's temperature. Never close its valve by hand on a sunny day."},
                                                  {"Reservoir", "Never let water onto a hot empty collector: it flashes to steam. Wait, or cover the array."},
                                                  {"Diverting valve", "Prove dead before opening its motor. It must fall to the safe side without power."},
-                                                 {"Lift and drain", "Water on a hot empty collector flashes to steam: fill it cool. No check valve in the return: it would keep the array from draining."}}};
+                                                 {"Lift and drain", "Water on a hot empty collector flashes to steam: fill it cool. No check valve in the return: it would keep the array from draining."},
+                                                 {"PV panel", "A panel in light cannot be switched off: cover it before you wire. Its voltage is highest open and cold. Earth its frame."},
+                                                 {"Motor", "Fuse it. Mind the polarity: a pump turning backwards moves a little water and wears out."},
+                                                 {"Battery", "Fuse it at its terminal: a short circuit burns. It gives off explosive gas while charging: air, and no flame. Acid burns eyes and skin."}}};
     return table[static_cast<std::size_t>(part)];
 }
 

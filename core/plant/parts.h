@@ -27,6 +27,9 @@ void with_part(L& loop, Part part, F f)
     case Part::cooler: return f(loop.cooler);
     case Part::reservoir: return f(loop.reservoir);
     case Part::drain_back: return f(loop.drain_back);
+    case Part::panel: return f(loop.panel);
+    case Part::motor: return f(loop.motor);
+    case Part::battery: return f(loop.battery);
     case Part::valve: return;
     }
 }

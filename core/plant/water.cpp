@@ -10,6 +10,7 @@ namespace {
 constexpr double never = std::numeric_limits<double>::infinity();
 constexpr double gravity_m_s2 = 9.80665;
 constexpr double boiling_c = 100.0;
+constexpr double speed_steps = 64.0; // as finely as the flow follows the sun: factors are kept per flow
 // Slower water runs down the wall and leaves the air in the pipe. About half a
 // metre per second in small pipe (Froude number near 1); an estimate.
 constexpr double siphon_froude = 1.0;
@@ -57,7 +58,8 @@ Draining draining(const Loop& l, double altitude_m)
 }
 
 Water::Water(const Network& network, const Loop& loop, double altitude_m)
-    : network_(network), loop_(loop), altitude_m_(altitude_m), lifted_flow_(flow_against(loop.pump, loop.drain_back.lift_m))
+    : network_(network), loop_(loop), altitude_m_(altitude_m), lifted_flow_(flow_against(loop.pump, loop.drain_back.lift_m)),
+      power_(loop, network.arrangement().has(Part::battery) ? Power::Source::battery : network.arrangement().has(Part::panel) ? Power::Source::panel : Power::Source::mains)
 {
     if (drains())
         enter(Filling::empty, never);
@@ -69,12 +71,21 @@ void Water::enter(Filling state, double seconds)
     left_s_ = seconds;
 }
 
+void Water::weather(const Surroundings& s)
+{
+    if (follows_sun())
+        power_.minute(s.sun_w_m2[static_cast<std::size_t>(SunPlane::panel)], s.air_c, pump_);
+}
+
 void Water::outputs(std::uint32_t running, const std::vector<double>& t)
 {
     const bool on = (running & 1U) != 0;
-    if (!drains() || on == pump_)
+    if (on == pump_)
         return;
     pump_ = on;
+    power_.switched(on);
+    if (!drains())
+        return;
     siphon_ = false;
     since_full_s_ = 0;
     if (!on) // a half-filled array runs back sooner; the whole time is the safe side
@@ -112,6 +123,7 @@ void Water::settle_siphon(const std::vector<double>& t)
 
 void Water::pass(double seconds, std::vector<double>& t)
 {
+    power_.pass(seconds, pump_);
     if (!drains())
         return;
     if (state_ == Filling::running) {
@@ -142,6 +154,8 @@ Flows Water::flows(std::uint32_t running, double draw_w_k, double mains_c) const
         double flow = (routes[r].pump == 0 ? loop_.pump : loop_.pump_2).flow_m3_s;
         if (drains())
             flow = state_ != Filling::running ? 0.0 : siphon_ ? flow : lifted_flow_;
+        if (follows_sun())
+            flow *= std::round(power_.speed(pump_) * speed_steps) / speed_steps;
         f.route_w_k[r] = network_.rate_w_k(r, flow);
     }
     return f;

@@ -4,6 +4,7 @@
 #pragma once
 
 #include "network.h"
+#include "power.h"
 
 #include <limits>
 
@@ -47,6 +48,12 @@ public:
     // Until the next change by itself, s; infinity: none.
     double until_change_s() const;
 
+    // Sun on the panel, W/m², and air, °C, of the minute that begins; they hold
+    // for that minute. For a pump on a panel its speed follows.
+    void weather(const Surroundings& s);
+    bool follows_sun() const { return power_.changes_with_sun(); }
+    const Power& power() const { return power_; }
+
     // The outputs as they stand from now on.
     void outputs(std::uint32_t running, const std::vector<double>& t);
     // Time passes with the outputs as they stand; never beyond until_change_s()
@@ -55,7 +62,11 @@ public:
 
     Flows flows(std::uint32_t running, double draw_w_k, double mains_c) const;
     const WaterFigures& figures() const { return figures_; }
-    void forget_figures() { figures_ = {}; }
+    void forget_figures()
+    {
+        figures_ = {};
+        power_.forget_figures();
+    }
 
 private:
     void enter(Filling state, double seconds);
@@ -68,6 +79,7 @@ private:
     double left_s_ = std::numeric_limits<double>::infinity();
     double since_full_s_ = 0;
     bool siphon_ = false, pump_ = false;
+    Power power_;
     WaterFigures figures_;
 };
 

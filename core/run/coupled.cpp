@@ -66,6 +66,7 @@ public:
             day_start_s_ += day_s;
         }
         result_.figures.water = water_.figures();
+        result_.figures.power = water_.power().figures();
         result_.figures.stored_change_j = network_.stored_j(temps_.data(), water_.drained()) - stored_at_start_;
         for (PumpFigures& p : result_.figures.pumps)
             RunCounter::finish(p);
@@ -110,10 +111,12 @@ private:
     std::int64_t advance(std::int64_t k, std::int64_t left)
     {
         const double t = static_cast<double>(k) * sample_s_;
-        std::int64_t n = std::min(allowed(t), left);
         const Surroundings a = surroundings_at(*day_, t);
+        if (water_.follows_sun())
+            water_.weather(surroundings_at(*day_, 60.0 * std::floor(t / 60.0 + 1e-9)));
         const DrawNow draw = network_.has_tank() ? draw_at(*day_, t, temps_[network_.store_top()]) : DrawNow{};
         const Flows flows = water_.flows(state_.running, draw.rate_w_k, day_->mains_c);
+        std::int64_t n = std::min(allowed(t), left);
         for (;;) {
             const double h = static_cast<double>(n) * sample_s_;
             if (n == 1 && h > substep() * 1.001) {
@@ -146,6 +149,8 @@ private:
             for (double edge : {d.start_h * 3600.0, d.start_h * 3600.0 + d.duration_s})
                 if (edge > t)
                     until = std::min(until, edge);
+        if (water_.follows_sun() && (state_.running != 0 || plane_at(t) > 0))
+            until = std::min(until, 60.0 * (std::floor(t / 60.0 + 1e-9) + 1));
         until = std::min({until, t + longest_step_s, t + water_.until_change_s()});
         const auto room = static_cast<std::int64_t>(std::max(1.0, std::floor((until - t) / sample_s_ + 1e-9)));
         const auto n = static_cast<std::int64_t>(std::max(1.0, std::min(wish, static_cast<double>(room))));
@@ -280,7 +285,7 @@ private:
     double pump_power_w() const
     {
         const bool second = network_.arrangement().has(Part::pump_2) && (state_.running & 2U) != 0;
-        return ((state_.running & 1U) != 0 ? setup_.loop.pump.power_w : 0.0) + (second ? setup_.loop.pump_2.power_w : 0.0);
+        return ((state_.running & 1U) != 0 ? water_.power().pump_power_w() : 0.0) + (second ? setup_.loop.pump_2.power_w : 0.0);
     }
 
     double hottest_collector() const
@@ -301,6 +306,8 @@ private:
         Record r{time, inputs_, state_, decisions_, 0, 0, water_.flows(state_.running, 0, 0)};
         r.air_c = static_cast<float>(surroundings_at(*day_, now).air_c);
         r.plane_w_m2 = static_cast<float>(plane_at(now));
+        r.volt = static_cast<float>(water_.power().volt());
+        r.charge = static_cast<float>(water_.power().charge());
         result_.records.push_back(r);
         for (double t : temps_)
             result_.nodes.push_back(static_cast<float>(t));

@@ -53,6 +53,7 @@ struct Record {
     Decisions decisions;
     float plane_w_m2 = 0, air_c = 0;
     Flows flows;                     // from here on
+    float volt = 0, charge = 0;      // at the motor or battery; of the battery, 0…1
 };
 
 struct CoupledResult {

@@ -29,6 +29,7 @@ struct Figures {
     double coldest_wet_c = INFINITY;
     std::vector<PumpFigures> pumps;  // per output
     WaterFigures water;              // of a drain-back array
+    PowerFigures power;              // of a battery
     std::int64_t steps = 0, rejected = 0;
 
     // Solar heat drawn over the heat that raises the draw to its target; NaN without draw.

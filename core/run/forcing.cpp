@@ -25,6 +25,8 @@ DayForcing forcing(const SkyDay& sky, const Loop& loop)
         f.sun_w_m2[1] = plane(loop.collector_2).effective_w_m2;
     if (arrangement.has(Part::pool))
         f.sun_w_m2[2] = on_collector(sky, 0, 0, 0, 1).effective_w_m2;
+    if (arrangement.has(Part::panel))
+        f.sun_w_m2[3] = on_collector(sky, loop.panel.tilt_deg, loop.panel.azimuth_deg, 0, 1).plane_w_m2;
     for (std::size_t m = 0; m < sky.air_c.size(); ++m)
         f.net_sky_w_m2.push_back(stefan_boltzmann * (fourth(sky.air_c[m]) - fourth(sky.sky_c[m])));
     return f;

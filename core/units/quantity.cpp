@@ -29,7 +29,7 @@ struct Forms {
     UnitForm other;
 };
 
-const std::array<Forms, 27> forms{{
+const std::array<Forms, 30> forms{{
     {Quantity::number, {"", 1, 0, 2, ""}, {"", 1, 0, 2, ""}},
     {Quantity::ratio, {"%", 100, 0, 0, "%"}, {"%", 100, 0, 0, "%"}},
     {Quantity::temperature, {"°C", 1, 0, 1, "C"}, {"°F", 1.8, 32, 1, "F"}},
@@ -57,6 +57,9 @@ const std::array<Forms, 27> forms{{
     {Quantity::heat_capacity, {"kJ/K", 1e-3, 0, 0, "kj/k"}, {"kJ/K", 1e-3, 0, 0, "kj/k"}},
     {Quantity::large_volume, {"m³", 1, 0, 1, "m3"}, {"gal", 1 / us_gallon, 0, 0, "gal"}},
     {Quantity::space, {"m³", 1, 0, 0, "m3"}, {"ft³", 1 / (foot * foot * foot), 0, 0, "ft3"}},
+    {Quantity::voltage, {"V", 1, 0, 1, "v"}, {"V", 1, 0, 1, "v"}},
+    {Quantity::current, {"A", 1, 0, 2, "a"}, {"A", 1, 0, 2, "a"}},
+    {Quantity::charge, {"Ah", 1, 0, 0, "ah"}, {"Ah", 1, 0, 0, "ah"}},
 }};
 
 const Forms& forms_of(Quantity q) { return forms[static_cast<std::size_t>(q)]; }

@@ -34,7 +34,10 @@ enum class Quantity {
     speed,         // m/s
     heat_capacity, // J/K, shown as kJ/K
     large_volume,  // m³ of a pool, shown as m³ or US gal
-    space          // m³ of a room, shown as m³ or ft³
+    space,         // m³ of a room, shown as m³ or ft³
+    voltage,       // V
+    current,       // A
+    charge         // Ah
 };
 
 // What the person reads. Inside everything stays SI.

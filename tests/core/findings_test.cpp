@@ -34,6 +34,7 @@ Figures hot()
     f.pumps[0].starts = 30;
     f.pumps[0].shortest_run_s = 20;
     f.water.steam_fills = 2;
+    f.power.trips = 1;
     return f;
 }
 
@@ -71,6 +72,10 @@ const std::vector<Case>& cases()
         {"restarts_while_draining", [](Variant& v) { rule_of<RunTimes>(v).min_off_s = 20; }, false, "drainback"},
         {"fills_with_steam", [](Variant&) {}, true, "drainback"},
         {"siphon_cannot_stand", [](Variant& v) { v.loop.drain_back.lift_m = 6; }, false, "drainback"},
+        {"panel_label_impossible", [](Variant& v) { std::swap(v.loop.panel.imp_a, v.loop.panel.isc_a); }, false, "pv-direct"},
+        {"battery_cut_too_low", [](Variant& v) { v.loop.battery.cut_v = 10.5; }, false, "pv-battery"}, // a usual setting, and too low (field practice)
+        {"battery_cut_without_band", [](Variant& v) { v.loop.battery.reconnect_v = 11.7; }, false, "pv-battery"},
+        {"battery_trips", [](Variant&) {}, true, "pv-battery"},
     };
     return all;
 }

@@ -209,6 +209,7 @@ RC_GTEST_PROP(Integrator, any_loop_stays_finite_and_balanced, ())
     const auto weather = [&] { return Surroundings{any(-20, 35), {any(0, 1200), any(0, 1200), any(0, 1200)}, any(0, 120)}; };
     for (int k = 0; k < 60; ++k) {
         const auto running = static_cast<std::uint32_t>(*rc::gen::inRange(0, 4));
+        water.weather({any(-20, 35), {0, 0, 0, any(0, 1300)}, 0});
         water.outputs(running, t);
         const Flows flows = water.flows(running, net.has_tank() && *rc::gen::inRange(0, 4) == 0 ? any(0, 2000) : 0, any(2, 20));
         const Surroundings a = weather(), b = weather();

@@ -149,6 +149,13 @@ private:
             for (std::size_t p = 0; p < s_.program.probes; ++p)
                 here.low[p] = here.high[p] = in_.readings[p].mk;
             const std::int64_t timers = safe_skip(s_.program, state_, in_.modes, here) + 1;
+            if (water_.follows_sun()) {
+                const Flows before = water_.flows(state_.running, 0, 0);
+                const double now = static_cast<double>(k) * sample_s_;
+                water_.weather(surroundings_at(*day_, 60 * std::floor(now / 60 + 1e-9)));
+                if (!(water_.flows(state_.running, 0, 0) == before))
+                    restart(now);
+            }
             const double soon = std::min(1e9, water_.until_change_s() / sample_s_);
             std::int64_t n = std::min({to_bend(k, sharp), samples - k, std::max<std::int64_t>(1, timers), std::max<std::int64_t>(1, static_cast<std::int64_t>(soon + 1e-9))});
             sharp = sharp && n == to_bend(k, sharp);

@@ -1,0 +1,31 @@
+// A PV panel by its label and a DC pump straight on it: the speed follows the sun.
+#pragma once
+
+#include "loop.h"
+
+namespace vernal {
+
+// Current of a panel at a voltage, A, from the four points of its label and its
+// temperature coefficients: I = Isc (1 − C1 (exp(V/(C2 Voc)) − 1)) with C1 and C2
+// such that the curve goes through (Vmp, Imp) and (Voc, 0); Isc in proportion to
+// the sun, both shifted by the cell's temperature. 0 beyond the open circuit.
+double panel_current_a(const Panel& panel, double sun_w_m2, double cell_c, double volt);
+
+// Open-circuit voltage at a cell temperature in full sun: on a cold bright
+// morning the highest that a unit must bear.
+double panel_open_v(const Panel& panel, double cell_c);
+
+// Of a panel in free air: air + 0.031 K m²/W × sun (NOCT about 45 °C, IEC 61215).
+double cell_temperature_c(double air_c, double sun_w_m2);
+
+// Where panel and pump meet.
+struct Drive {
+    double speed = 0; // 1: at the motor's stated voltage and current
+    double volt = 0, current_a = 0;
+};
+// On a voltage that holds, and on a panel. turning: it takes less to keep a motor
+// turning than to start it; below that, 0.
+Drive drive_at(const Motor& motor, double volt_v, bool turning);
+Drive drive(const Panel& panel, const Motor& motor, double sun_w_m2, double air_c, bool turning);
+
+} // namespace vernal
