@@ -9,7 +9,7 @@ namespace vernal {
 namespace {
 
 constexpr int lane_px = 20;
-constexpr int left_px = 54, right_px = 14;
+constexpr int left_px = 62, right_px = 14;
 constexpr int top_px = 4, axis_px = 24;
 
 QSharedPointer<QCPAxisTickerTime> clock_ticker()

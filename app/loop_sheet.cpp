@@ -77,7 +77,7 @@ private:
         if (has(Part::motor))
             s_.place[Part::motor] = QRectF(24, 364, 66, 34);
         if (has(Part::drain_back)) // a measure from the resting water up to the top of the array
-            s_.place[Part::drain_back] = QRectF(652, 52, 44, (has(Part::reservoir) ? s_.place[Part::reservoir].center().y() : store_.top() + 20) - 52);
+            s_.place[Part::drain_back] = QRectF(664, 52, 32, (has(Part::reservoir) ? s_.place[Part::reservoir].center().y() : store_.top() + 20) - 52);
         if (has(Part::collector_2)) {
             s_.place[Part::pump_2] = QRectF(600, 402 - 30, 60, 60);
             s_.place[Part::supply_2] = QRectF(640, 176, 55, 190);

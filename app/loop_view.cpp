@@ -409,12 +409,12 @@ void LoopView::paint_pump(QPainter& p, const QPointF& c, Part part, const Live& 
     p.setPen(runs ? t.accent : t.second_ink);
     p.setFont(text_font(14, true));
     const QString key = output < v.unit.outputs.size() ? qs(v.unit.outputs[output].key) : tr("no output");
-    const bool below = part == Part::pump_2;
-    p.drawText(below ? QRectF(c.x() - 50, c.y() - 42, 100, 18) : QRectF(c.x() - 130, c.y() - 22, 100, 20), below ? Qt::AlignCenter : Qt::AlignRight, key);
+    const bool below = part == Part::pump_2, right = arrangement().has(Part::panel); // the motor stands on the left
+    p.drawText(below ? QRectF(c.x() - 50, c.y() - 42, 100, 18) : right ? QRectF(c.x() + 30, c.y() - 30, 100, 18) : QRectF(c.x() - 130, c.y() - 22, 100, 20), below ? Qt::AlignCenter : right ? Qt::AlignLeft : Qt::AlignRight, key);
     p.setFont(text_font(13));
     p.setPen(t.second_ink);
     const QString how = !now.known ? QString() : !runs ? tr("rests") : now.flow_m3_s[output] > 0 ? text(now.flow_m3_s[output], Quantity::flow, session_.units()) : tr("on, no flow");
-    p.drawText(below ? QRectF(c.x() - 60, c.y() + 24, 120, 20) : QRectF(c.x() - 144, c.y() - 2, 114, 20), below ? Qt::AlignCenter : Qt::AlignRight, how);
+    p.drawText(below ? QRectF(c.x() - 60, c.y() + 24, 120, 20) : right ? QRectF(c.x() + 30, c.y() - 12, 110, 20) : QRectF(c.x() - 144, c.y() - 2, 114, 20), below ? Qt::AlignCenter : right ? Qt::AlignLeft : Qt::AlignRight, how);
 }
 
 void LoopView::paint_labels(QPainter& p, const Sheet& sheet, const Live& now) const

@@ -12,6 +12,8 @@
 #include <QTableWidget>
 #include <QVBoxLayout>
 
+#include <cmath>
+
 namespace vernal {
 namespace {
 
@@ -34,6 +36,15 @@ const FigureRow figure_rows[] = {
     {"highest store", [](const Figures& f, const Units& u) { return text(f.highest_store_c, Quantity::temperature, u); }},
     {"time above limits", [](const Figures& f, const Units& u) { return text(f.above_limit_s, Quantity::minutes, u); }},
     {"frost in wet pipe", [](const Figures& f, const Units& u) { return text(f.freezing_s, Quantity::minutes, u); }},
+    // Of some arrangements only; an empty text leaves the row out.
+    {"heat to the cooler", [](const Figures& f, const Units& u) { return f.heat.loss(Loss::cooler) != 0 ? text(f.heat.loss(Loss::cooler), Quantity::energy, u) : QString(); }},
+    {"starts of the second", [](const Figures& f, const Units&) { return f.pumps.size() > 1 ? QString::number(f.pumps[1].starts) : QString(); }},
+    {"fills of the array", [](const Figures& f, const Units&) { return f.water.fills > 0 ? QString::number(f.water.fills) : QString(); }},
+    {"lifting, no siphon", [](const Figures& f, const Units& u) { return f.water.lifting_s > 0 ? text(f.water.lifting_s, Quantity::minutes, u) : QString(); }},
+    {"dry run", [](const Figures& f, const Units& u) { return f.water.dry_run_s > 0 ? text(f.water.dry_run_s, Quantity::minutes, u) : QString(); }},
+    {"low-voltage trips", [](const Figures& f, const Units&) { return std::isfinite(f.power.charge) ? QString::number(f.power.trips) : QString(); }},
+    {"lowest battery", [](const Figures& f, const Units& u) { return std::isfinite(f.power.charge) ? text(f.power.lowest_v, Quantity::voltage, u) : QString(); }},
+    {"battery at the end", [](const Figures& f, const Units& u) { return std::isfinite(f.power.charge) ? text(f.power.charge, Quantity::ratio, u) : QString(); }},
 };
 
 } // namespace
@@ -104,15 +115,20 @@ void RunStation::show_figures()
         return show_disagreements(*o);
     const bool two = o->kept_figures.has_value();
     table_->setColumnCount(two ? 3 : 2);
-    table_->setRowCount(static_cast<int>(std::size(figure_rows)));
     QStringList heads{tr("figure"), qs(o->variant.name)};
     if (two)
         heads << qs(o->kept_name);
     table_->setHorizontalHeaderLabels(heads);
-    for (int i = 0; i < table_->rowCount(); ++i) {
-        table_->setItem(i, 0, new QTableWidgetItem(tr(figure_rows[i].name)));
+    table_->setRowCount(0);
+    for (const FigureRow& row : figure_rows) {
+        const QString mine = o->figures() ? row.value(*o->figures(), session_.units()) : QString(), other = two ? row.value(*o->kept_figures, session_.units()) : QString();
+        if (mine.isEmpty() && other.isEmpty())
+            continue;
+        const int i = table_->rowCount();
+        table_->insertRow(i);
+        table_->setItem(i, 0, new QTableWidgetItem(tr(row.name)));
         for (int c = 1; c < table_->columnCount(); ++c) {
-            auto* item = new QTableWidgetItem(o->figures() ? figure_rows[i].value(c == 1 ? *o->figures() : *o->kept_figures, session_.units()) : QString());
+            auto* item = new QTableWidgetItem(c == 1 ? mine : other);
             item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             item->setFont(number_font(13));
             table_->setItem(i, c, item);

@@ -11,6 +11,8 @@
 
 #include <ostream>
 
+#include <cmath>
+
 namespace vernal {
 namespace {
 
@@ -28,10 +30,13 @@ Json figures_json(const Figures& f)
     Json pumps = Json::array();
     for (const PumpFigures& p : f.pumps)
         pumps.push_back(pump_json(p));
-    return {{"heat_to_store_j", f.heat.to_store}, {"absorbed_j", f.heat.absorbed}, {"drawn_j", f.heat.drawn}, {"pump_energy_j", f.pump_energy_j},
+    Json j{{"heat_to_store_j", f.heat.to_store}, {"absorbed_j", f.heat.absorbed}, {"drawn_j", f.heat.drawn}, {"pump_energy_j", f.pump_energy_j},
             {"solar_fraction", finite(f.solar_fraction())}, {"heat_per_pump", finite(f.heat_per_pump())}, {"highest_collector_c", f.highest_collector_c},
             {"highest_store_c", f.highest_store_c}, {"above_limit_s", f.above_limit_s}, {"freezing_s", f.freezing_s}, {"coldest_wet_c", f.coldest_wet_c},
-            {"energy_residual_j", f.residual_j()}, {"outputs", pumps}};
+            {"cooler_j", f.heat.loss(Loss::cooler)}, {"energy_residual_j", f.residual_j()}, {"outputs", pumps}};
+    j["drain_back"] = {{"fills", f.water.fills}, {"steam_fills", f.water.steam_fills}, {"lifting_s", f.water.lifting_s}, {"dry_run_s", f.water.dry_run_s}};
+    j["battery"] = {{"low_voltage_trips", f.power.trips}, {"cut_s", f.power.cut_s}, {"lowest_v", finite(f.power.lowest_v)}, {"charge", finite(f.power.charge)}};
+    return j;
 }
 
 void print(std::ostream& out, const Figures& f)
@@ -53,6 +58,19 @@ void print(std::ostream& out, const Figures& f)
     line("highest store", to_text(f.highest_store_c, Quantity::temperature, u));
     line("time above limits", to_text(f.above_limit_s, Quantity::minutes, u));
     line("frost in wet pipe", to_text(f.freezing_s, Quantity::minutes, u));
+    if (f.heat.loss(Loss::cooler) != 0)
+        line("heat to the cooler", to_text(f.heat.loss(Loss::cooler), Quantity::energy, u));
+    if (f.water.fills > 0) {
+        line("fills of the array", std::to_string(f.water.fills));
+        line("lifting, no siphon", to_text(f.water.lifting_s, Quantity::minutes, u));
+    }
+    if (f.water.dry_run_s > 0)
+        line("dry run", to_text(f.water.dry_run_s, Quantity::minutes, u));
+    if (std::isfinite(f.power.charge)) {
+        line("low-voltage trips", std::to_string(f.power.trips));
+        line("lowest battery", to_text(f.power.lowest_v, Quantity::voltage, u));
+        line("battery at the end", to_text(f.power.charge, Quantity::ratio, u));
+    }
 }
 
 bool any_serious(const Job& job, const Variant& v, const Figures* f)

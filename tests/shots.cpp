@@ -53,6 +53,23 @@ int main(int argc, char** argv)
     w.session().document().choose_day(3);
     w.show_station(4);
     shot(w, to + "replay.png");
+    w.session().document().set_job(new_job("two-stores"), {});
+    w.show_station(2);
+    if (!settled(w))
+        return 1;
+    shot(w, to + "rules-two-stores.png");
+    w.session().document().set_job(new_job("pv-battery"), {});
+    w.session().set_cursor(12 * 3600.0);
+    w.show_station(0);
+    if (!settled(w))
+        return 1;
+    w.loop().view()->choose(Part::battery);
+    shot(w, to + "loop-battery.png");
+    w.session().document().set_job(new_job("drainback"), {});
+    if (!settled(w))
+        return 1;
+    w.loop().view()->choose(Part::drain_back);
+    shot(w, to + "loop-drainback.png");
     // Every arrangement's drawing at a sunny noon, on one sheet.
     constexpr int across = 4, wide = 480, high = 330, title = 24;
     const auto& all = arrangements();

@@ -161,7 +161,7 @@ void fields(V& v, T& b)
     v.number({"cut_v", "Pump cut off below", Quantity::voltage, 0, 60, "11.5 V spares the battery; 10 to 10.5 V is empty (common practice, no source)"}, b.cut_v);
     v.number({"reconnect_v", "and on again above", Quantity::voltage, 0, 60, "12.6 to 13.5 V (common practice, no source)"}, b.reconnect_v);
     v.number({"charge_limit_v", "Charge limit", Quantity::voltage, 2, 70, "14.1 to 14.8 V by the battery's maker"}, b.charge_limit_v);
-    v.number({"other_load_w", "Other loads", Quantity::power, 0, 500, "The unit itself: 0.5 to 3 W"}, b.other_load_w);
+    v.number({"other_load_w", "Other loads", Quantity::small_power, 0, 500, "The unit itself: 0.5 to 3 W"}, b.other_load_w);
     v.number({"start_charge", "Charge at the start", Quantity::ratio, 0, 1, ""}, b.start_charge);
 }
 

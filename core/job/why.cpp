@@ -16,7 +16,8 @@ std::string condition(const RuleSet& unit, const Decision& d, const Units& units
         return "after " + amount + " more";
     const Rule& r = unit.rules[static_cast<std::size_t>(m.rule)];
     const bool difference = std::holds_alternative<Differential>(r.body);
-    const bool falling = difference ? d.on : !d.on;
+    const bool asks = difference || std::holds_alternative<Divert>(r.body); // the others block
+    const bool falling = asks ? d.on : !d.on;
     return std::string(difference ? "when the difference " : "when the limited probe ") + (falling ? "falls by " : "rises by ") + amount;
 }
 

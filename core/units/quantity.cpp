@@ -29,7 +29,7 @@ struct Forms {
     UnitForm other;
 };
 
-const std::array<Forms, 30> forms{{
+const std::array<Forms, 31> forms{{
     {Quantity::number, {"", 1, 0, 2, ""}, {"", 1, 0, 2, ""}},
     {Quantity::ratio, {"%", 100, 0, 0, "%"}, {"%", 100, 0, 0, "%"}},
     {Quantity::temperature, {"°C", 1, 0, 1, "C"}, {"°F", 1.8, 32, 1, "F"}},
@@ -60,6 +60,7 @@ const std::array<Forms, 30> forms{{
     {Quantity::voltage, {"V", 1, 0, 1, "v"}, {"V", 1, 0, 1, "v"}},
     {Quantity::current, {"A", 1, 0, 2, "a"}, {"A", 1, 0, 2, "a"}},
     {Quantity::charge, {"Ah", 1, 0, 0, "ah"}, {"Ah", 1, 0, 0, "ah"}},
+    {Quantity::small_power, {"W", 1, 0, 1, "w"}, {"W", 1, 0, 1, "w"}},
 }};
 
 const Forms& forms_of(Quantity q) { return forms[static_cast<std::size_t>(q)]; }

@@ -37,7 +37,8 @@ enum class Quantity {
     space,         // m³ of a room, shown as m³ or ft³
     voltage,       // V
     current,       // A
-    charge         // Ah
+    charge,        // Ah
+    small_power    // W, with a decimal
 };
 
 // What the person reads. Inside everything stays SI.

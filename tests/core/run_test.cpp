@@ -113,6 +113,21 @@ const auto key_name = [](const auto& info) {
 INSTANTIATE_TEST_SUITE_P(All, Arranged, testing::ValuesIn(every_key()), key_name);
 INSTANTIATE_TEST_SUITE_P(All, Halved, testing::Values("glycol-coil", "direct"), key_name);
 
+// What a new job brings must do no harm by itself: no pump carries heat to a dark roof.
+TEST_P(Arranged, first_settings_do_not_run_at_night)
+{
+    for (std::size_t d = 0; d < 2; ++d) {
+        const CoupledResult r = day(GetParam(), d);
+        double night_s = 0, last = 0;
+        for (const Record& record : r.records) {
+            const bool dark = record.plane_w_m2 <= 0;
+            night_s += dark && (record.state.running & 1U) != 0 ? record.time_s - last : 0;
+            last = record.time_s;
+        }
+        EXPECT_LT(night_s, 900) << "day " << d; // the end of the evening's last run
+    }
+}
+
 TEST(Coupled, a_wider_band_starts_less_often)
 {
     const auto with_on = [](double on) {
@@ -211,6 +226,38 @@ TEST(Replay, a_missing_column_is_an_error)
     const auto r = run_replay(*replay_setup(new_job("glycol-coil").variants[0]), t);
     ASSERT_FALSE(r);
     EXPECT_NE(r.error().text().find("collector"), std::string::npos);
+}
+
+TEST(Why, a_valve_turns_when_its_probe_rises_and_back_when_it_falls)
+{
+    const Variant v = new_job("dump").variants[0];
+    const Program program = compile(v.unit, probe_keys(v)).program;
+    EngineState state = power_up(program);
+    Inputs in;
+    in.readings[0] = {80000, true}; // the collector, 10 K below the limit
+    Decisions d = step(program, in, state);
+    EXPECT_EQ(why(v.unit, program, in, state, d[1], 1, {}).margin, "Starts when the limited probe rises by " + to_text(10, Quantity::difference, {}) + ".");
+    in.readings[0].mk = 95000;
+    d = step(program, in, state);
+    EXPECT_TRUE(d[1].on);
+    EXPECT_EQ(d[1].tier, Tier::dump);
+    EXPECT_EQ(why(v.unit, program, in, state, d[1], 1, {}).margin, "Stops when the limited probe falls by " + to_text(13, Quantity::difference, {}) + ".");
+}
+
+// The pump must run for the cooler although the tank is full: the dump stands above the limits.
+TEST(Divert, overrules_a_full_tank_and_not_the_cut_out)
+{
+    const Variant v = new_job("dump").variants[0];
+    const Program program = compile(v.unit, probe_keys(v)).program;
+    EngineState state = power_up(program);
+    Inputs in;
+    in.readings[0] = {95000, true};
+    in.readings[2] = {75000, true}; // the tank's top above its limit
+    EXPECT_TRUE(step(program, in, state)[0].on);
+    in.readings[0].mk = 130000;
+    const Decision cut = step(program, in, state)[0];
+    EXPECT_FALSE(cut.on);
+    EXPECT_EQ(cut.tier, Tier::cut_out);
 }
 
 TEST(Why, says_what_decides_and_how_far_it_is)
