@@ -1,0 +1,20 @@
+// What the drawing shows at the cursor; shared by the files that paint it.
+#pragma once
+
+#include "loop_view.h"
+
+namespace vernal {
+
+struct LoopView::Live {
+    bool known = false, drained = false;
+    std::uint32_t running = 0;
+    std::array<std::vector<double>, segments> along; // °C in the order of the flow
+    std::vector<double> tank, tank_2;                // from the bottom
+    std::array<bool, max_routes> flows{};
+    std::array<double, 2> flow_m3_s{}; // of the first and the second pump
+    double store = NAN, plane = 0, air = 0, power_volt = 0, charge = NAN;
+    const std::vector<double>& of(Segment s) const { return along[static_cast<std::size_t>(s)]; }
+    bool runs(std::size_t output) const { return (running >> output & 1U) != 0; }
+};
+
+} // namespace vernal
