@@ -4,15 +4,18 @@
 
 #include "app/day_chart.h"
 #include "core/plant/parts.h"
+#include "core/plant/water.h"
 #include "app/palette.h"
 #include "app/start_page.h"
 #include "files/disk.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDateEdit>
 #include <QDropEvent>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QMenu>
 #include <QMimeData>
 
 #include <csignal>
@@ -65,6 +68,9 @@ private slots:
     void every_part_of_every_arrangement_opens();
     void another_arrangement_brings_its_rules_and_one_undo_takes_them_back();
     void the_drawing_is_written_as_svg_png_and_pdf();
+    void what_drains_sizes_the_reservoir();
+    void rules_of_several_outputs_can_be_given_to_another();
+    void figures_show_what_the_arrangement_has();
     void rules_are_added_switched_and_removed();
     void switch_off_is_seen_and_named();
     void cursor_goes_by_key_and_why_follows();
@@ -390,6 +396,76 @@ void StationsTest::the_drawing_is_written_as_svg_png_and_pdf()
     save_answer = folder->filePath("loop.odd");
     QTest::mouseClick(find<QPushButton>("saveDrawing"), Qt::LeftButton);
     QVERIFY(told.contains("loop.odd"));
+}
+
+void StationsTest::what_drains_sizes_the_reservoir()
+{
+    document().set_job(new_job("drainback"), {});
+    window->show_station(0);
+    settle();
+    window->loop().view()->choose(Part::drain_back);
+    QTest::qWait(20);
+    const QString before = find<QLabel>("drainSum")->text();
+    type(number("loop.content_m3"), "7");
+    QVERIFY2(find<QLabel>("drainSum")->text() != before, "the sum follows the number");
+    const double needed = draining(document().variant().loop, 0).reservoir_m3;
+    click("Take it for the reservoir");
+    QCOMPARE(document().variant().loop.reservoir.volume_m3, needed);
+    auto* siphon = find<QCheckBox>("siphon");
+    QVERIFY(siphon->isChecked());
+    QTest::mouseClick(siphon, Qt::LeftButton, {}, QPoint(10, siphon->height() / 2));
+    QVERIFY(!document().variant().loop.drain_back.siphon);
+    document().undo_stack().undo();
+    QVERIFY(document().variant().loop.drain_back.siphon);
+    QVERIFY(siphon->isChecked());
+    settle();
+}
+
+void StationsTest::rules_of_several_outputs_can_be_given_to_another()
+{
+    document().set_job(new_job("two-arrays"), {});
+    window->show_station(2);
+    settle();
+    const std::size_t last = document().variant().unit.rules.size() - 1;
+    const std::string before = document().variant().unit.rules[last].output;
+    QAction* other = nullptr;
+    for (QPushButton* b : window->findChildren<QPushButton*>("word"))
+        if (b->text() == QString::fromStdString(before) && b->menu())
+            for (QAction* a : b->menu()->actions())
+                if (!a->text().startsWith(QString::fromStdString(before)))
+                    other = a;
+    QVERIFY(other);
+    const Job was = job();
+    other->trigger();
+    QVERIFY(job() != was);
+    document().undo_stack().undo();
+    QVERIFY(job() == was);
+    auto* map = find<OperatingMap>("operatingMap");
+    map->set_output(1);
+    QCOMPARE(map->output(), std::size_t{1});
+    document().set_job(new_job("direct"), {});
+    QCOMPARE(map->output(), std::size_t{0}); // a unit with one output has no second
+    settle();
+}
+
+void StationsTest::figures_show_what_the_arrangement_has()
+{
+    const auto names = [&] {
+        QStringList all;
+        auto* table = find<QTableWidget>("figures");
+        for (int i = 0; i < table->rowCount(); ++i)
+            all << table->item(i, 0)->text();
+        return all;
+    };
+    document().set_job(new_job("pv-battery"), {});
+    window->show_station(4);
+    settle();
+    QVERIFY(names().contains("lowest battery"));
+    QVERIFY(!names().contains("fills of the array"));
+    document().set_job(new_job("drainback"), {});
+    settle();
+    QVERIFY(names().contains("fills of the array"));
+    QVERIFY(!names().contains("lowest battery"));
 }
 
 void StationsTest::rules_are_added_switched_and_removed()

@@ -7,6 +7,7 @@
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
+#include <cmath>
 #include <filesystem>
 #include <sstream>
 
@@ -63,6 +64,39 @@ TEST(Cli, fixed_step_and_sampling_period_are_taken)
     const double fixed = cli({"run", demo, "--step", "5", "--sample", "5", "--json"}).json()["figures"]["heat_to_store_j"];
     EXPECT_NE(free, fixed);
     EXPECT_NEAR(free, fixed, 0.02 * free);
+}
+
+// Every arrangement goes the whole way: saved, opened, run, its rows read back and replayed to the same decisions.
+TEST(Cli, every_arrangement_goes_from_file_to_figures)
+{
+    const std::string file = temp("-each.vrelay"), rows = temp("-each.csv");
+    for (const Arrangement& a : arrangements()) {
+        SCOPED_TRACE(a.key);
+        ASSERT_TRUE(save_job(new_job(a.key), file));
+        const Ran r = cli({"run", file, "--day", "Racing clouds", "--csv", rows, "--json"});
+        ASSERT_EQ(r.err, "");
+        const auto f = r.json()["figures"];
+        EXPECT_GT(f["absorbed_j"], 1e7);
+        EXPECT_LT(std::fabs(f["energy_residual_j"].get<double>()), 1e-6 * f["absorbed_j"].get<double>());
+        EXPECT_EQ(f["drain_back"]["fills"] > 0, a.drains);
+        EXPECT_EQ(f["battery"]["charge"].is_number(), a.has(Part::battery));
+        const Ran replay = cli({"run", file, "--trace", rows, "--json"});
+        ASSERT_EQ(replay.err, "");
+        EXPECT_EQ(replay.json()["disagreements"].size(), 0U);
+    }
+    std::filesystem::remove(file);
+    std::filesystem::remove(rows);
+}
+
+TEST(Cli, the_words_of_a_drain_back_and_a_battery)
+{
+    const std::string file = temp("-words.vrelay");
+    ASSERT_TRUE(save_job(new_job("drainback"), file));
+    EXPECT_NE(cli({"run", file}).out.find("fills of the array"), std::string::npos);
+    ASSERT_TRUE(save_job(new_job("pv-battery"), file));
+    EXPECT_NE(cli({"run", file}).out.find("lowest battery"), std::string::npos);
+    EXPECT_EQ(cli({"run", demo}).out.find("battery"), std::string::npos);
+    std::filesystem::remove(file);
 }
 
 TEST(Cli, a_recorded_day_replays)

@@ -65,6 +65,20 @@ TEST(JobFile, fits_its_schema_and_the_schema_in_docs_is_this_one)
     EXPECT_EQ(*read_file(VERNAL_DOCS "/job.schema.json"), job_schema());
 }
 
+// Parts that only some arrangements have are written only when somebody changed them, and come back when they are.
+TEST(JobFile, spare_parts_are_kept_and_not_written_for_nothing)
+{
+    Job job = new_job("drainback");
+    EXPECT_EQ(write_job_json(job).find("battery"), std::string::npos);
+    Loop& l = job.variants[0].loop;
+    l.drain_back = {7.5, 0.006, 0.025, 200, false};
+    l.battery.cut_v = 11.8;
+    l.pool.covered = true;
+    const auto back = read_job_json(write_job_json(job), "spare.json");
+    ASSERT_TRUE(back) << back.error().text();
+    EXPECT_EQ(back->variants[0].loop, l);
+}
+
 TEST(JobFile, every_new_job_fits)
 {
     for (const Arrangement& a : arrangements())
