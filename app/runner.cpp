@@ -12,8 +12,8 @@ namespace {
 // The weather of the last run, if it is the same again.
 const std::shared_ptr<const DayForcing>& weather_of(const Job& job, const Loop& loop, const Day& day, std::optional<KeptWeather>& kept)
 {
-    if (!kept || !(kept->arrangement == loop.arrangement && kept->collector == loop.collector && kept->collector_2 == loop.collector_2 && kept->day == day && kept->site == job.site && kept->traces == job.traces))
-        kept = KeptWeather{loop.arrangement, loop.collector, loop.collector_2, day, job.site, job.traces, day_forcing(job, loop, day)};
+    if (!kept || !(kept->arrangement == loop.arrangement && kept->collector == loop.collector && kept->collector_2 == loop.collector_2 && kept->panel == loop.panel && kept->day == day && kept->site == job.site && kept->traces == job.traces))
+        kept = KeptWeather{loop.arrangement, loop.collector, loop.collector_2, loop.panel, day, job.site, job.traces, day_forcing(job, loop, day)};
     return kept->forcing;
 }
 

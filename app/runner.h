@@ -55,6 +55,7 @@ struct Outcome {
 struct KeptWeather {
     std::string arrangement;
     Collector collector, collector_2;
+    Panel panel;
     Day day;
     Site site;
     Traces traces;

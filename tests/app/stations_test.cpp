@@ -71,6 +71,7 @@ private slots:
     void what_drains_sizes_the_reservoir();
     void rules_of_several_outputs_can_be_given_to_another();
     void figures_show_what_the_arrangement_has();
+    void whatever_meets_the_sun_is_run_anew();
     void rules_are_added_switched_and_removed();
     void switch_off_is_seen_and_named();
     void cursor_goes_by_key_and_why_follows();
@@ -466,6 +467,23 @@ void StationsTest::figures_show_what_the_arrangement_has()
     settle();
     QVERIFY(names().contains("fills of the array"));
     QVERIFY(!names().contains("lowest battery"));
+}
+
+// Weather is kept between edits; turning anything that meets the sun must not be answered from what was kept.
+void StationsTest::whatever_meets_the_sun_is_run_anew()
+{
+    document().set_job(new_job("pv-direct"), {});
+    settle();
+    double heat = window->session().outcome()->figures()->heat.to_store;
+    for (const auto& turn : {+[](Loop& l) { l.panel.azimuth_deg = 90; }, +[](Loop& l) { l.collector.tilt_deg = 80; }}) {
+        document().edit_variant("turn", [&](Variant& v) { turn(v.loop); });
+        settle();
+        QVERIFY(window->session().outcome()->figures()->heat.to_store != heat);
+        heat = window->session().outcome()->figures()->heat.to_store;
+    }
+    document().edit_day("warmer", [](Day& d) { d.sky.air_max_c += 8; });
+    settle();
+    QVERIFY(window->session().outcome()->figures()->heat.to_store != heat);
 }
 
 void StationsTest::rules_are_added_switched_and_removed()
