@@ -6,8 +6,6 @@
 namespace vernal {
 namespace {
 
-constexpr double least_pitch = 0.25 / 12.0;  // 1/4 inch per foot, common practice, no source
-
 const Arrangement* drains(const FindingContext& c)
 {
     const Arrangement* a = find_arrangement(c.variant.loop.arrangement);

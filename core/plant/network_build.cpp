@@ -1,5 +1,5 @@
 // From parts to nodes. Each stretch is built once, whatever routes run through it.
-#include "network.h"
+#include "water.h"
 
 #include <algorithm>
 #include <cmath>
@@ -36,7 +36,6 @@ constexpr double slab_pipe_m3_m2 = 1.0 / 0.15 * std::numbers::pi / 4 * 0.013 * 0
 // Evaporation from a quiet pool: ASHRAE Handbook, HVAC Applications, ch. Natatoriums:
 // W = A (0.089 + 0.0782 v) Δp / h_fg, kPa, m/s, kW; the latent heat cancels.
 constexpr double evaporation_still = 89.0, evaporation_wind = 78.2; // W/(m² kPa), and per m/s
-constexpr double least_pitch = 0.25 / 12.0; // 1/4 inch per foot (common practice, no source): with less, water stays
 constexpr double water_emissivity = 0.9;
 constexpr double cover_lets_through = 0.6; // of the sun, a bubble cover; an estimate
 

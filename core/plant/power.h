@@ -30,8 +30,8 @@ public:
     double speed(bool on) const { return source_ == Source::mains || !on ? 1.0 : cut_ ? 0.0 : drive_.speed; }
     double pump_power_w() const { return source_ == Source::mains ? loop_.pump.power_w : cut_ ? 0.0 : drive_.volt * drive_.current_a; }
     bool changes_with_sun() const { return source_ != Source::mains; }
-    double volt() const { return volt_; }
-    double charge() const { return charge_; }
+    double volt() const { return volt_; }     // V, at the motor on a panel, else at the battery's terminals
+    double charge() const { return charge_; } // 0…1; without a battery as at the start
     bool cut() const { return cut_; }
     PowerFigures figures() const;
     void forget_figures() { figures_ = {}; }

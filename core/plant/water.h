@@ -10,6 +10,10 @@
 
 namespace vernal {
 
+// Fall over length below which water stays in what should drain: 1/4 inch per
+// foot (common practice, no source).
+inline constexpr double least_pitch = 0.25 / 12.0;
+
 // Flow of a pump against a lift, m³/s, from two points of its curve,
 // H = head (1 − (Q/free_flow)²), and the resistance k Q² that makes it deliver
 // `flow_m3_s` without lift. 0: it does not reach the top. A pump whose curve is
