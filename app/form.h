@@ -3,6 +3,7 @@
 
 #include "number_edit.h"
 
+#include <QCheckBox>
 #include <QGridLayout>
 #include <QLabel>
 
@@ -26,7 +27,7 @@ struct NumberFields {
     template <class... A> void integer(A&&...) {}
     template <class... A> void text(A&&...) {}
     template <class... A> void text_choice(A&&...) {}
-    template <class... A> void boolean(A&&...) {}
+    void boolean(const SwitchField&, bool) {}
     template <class... A> void choice(A&&...) {}
     template <class... A> void curve(A&&...) {}
     template <class... A> void object(A&&...) {}
@@ -43,6 +44,40 @@ struct SetNumber : NumberFields {
     void temperature(const NumberField& f, Temperature& t) { t = key == f.key ? Temperature::celsius(to) : t; }
     void difference(const NumberField& f, TempDiff& d) { d = key == f.key ? TempDiff::kelvin(to) : d; }
 };
+
+// The switches of one value, and writing one by its key.
+struct SwitchFields : NumberFields {
+    struct Found {
+        SwitchField field;
+        bool on;
+    };
+    std::vector<Found> found;
+    void number(const NumberField&, double) {}
+    void boolean(const SwitchField& f, bool on) { found.push_back({f, on}); }
+};
+struct SetSwitch : NumberFields {
+    std::string key;
+    bool to = false;
+    void number(const NumberField&, double&) {}
+    void boolean(const SwitchField& f, bool& on) { on = key == f.key ? to : on; }
+};
+
+template <class T>
+std::vector<SwitchFields::Found> switch_fields(const T& value)
+{
+    SwitchFields v;
+    fields(v, value);
+    return v.found;
+}
+
+template <class T>
+void set_switch(T& value, const std::string& key, bool to)
+{
+    SetSwitch v;
+    v.key = key;
+    v.to = to;
+    fields(v, value);
+}
 
 template <class T>
 std::vector<NumberFields::Entry> number_fields(const T& value)
@@ -91,6 +126,32 @@ void refresh_rows(const std::vector<NumberEdit*>& edits, const T& value)
     const auto entries = number_fields(value);
     for (std::size_t i = 0; i < edits.size() && i < entries.size(); ++i)
         edits[i]->set_value(entries[i].value);
+}
+
+// A box per switch of `value`, named "<prefix>.<key>"; change(key, on) on a click.
+template <class T>
+std::vector<QCheckBox*> add_switches(QLayout& box, const QString& prefix, const T& value, const std::function<void(const SwitchField&, bool)>& change)
+{
+    std::vector<QCheckBox*> out;
+    for (const auto& [field, on] : switch_fields(value)) {
+        auto* check = new QCheckBox(QString::fromUtf8(field.label));
+        check->setObjectName(prefix + "." + QString::fromUtf8(field.key));
+        check->setToolTip(QString::fromUtf8(field.typical));
+        check->setMinimumHeight(32);
+        check->setChecked(on);
+        box.addWidget(check);
+        QObject::connect(check, &QCheckBox::clicked, check, [change, f = field](bool now) { change(f, now); });
+        out.push_back(check);
+    }
+    return out;
+}
+
+template <class T>
+void refresh_switches(const std::vector<QCheckBox*>& boxes, const T& value)
+{
+    const auto found = switch_fields(value);
+    for (std::size_t i = 0; i < boxes.size() && i < found.size(); ++i)
+        boxes[i]->setChecked(found[i].on);
 }
 
 // Empties a layout and deletes its widgets.

@@ -12,7 +12,8 @@ struct LoopView::Live {
     std::vector<double> tank, tank_2;                // from the bottom
     std::array<bool, max_routes> flows{};
     std::array<double, 2> flow_m3_s{}; // of the first and the second pump
-    double store = NAN, plane = 0, air = 0, power_volt = 0, charge = NAN;
+    double store = NAN, plane = 0, air = 0, power_volt = 0, charge = NAN, pressure_pa = NAN, element_w = 0, reverse_m3_s = 0;
+    Trouble trouble = Trouble::none;
     const std::vector<double>& of(Segment s) const { return along[static_cast<std::size_t>(s)]; }
     bool runs(std::size_t output) const { return (running >> output & 1U) != 0; }
 };

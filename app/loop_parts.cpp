@@ -161,6 +161,83 @@ void LoopView::paint_between(QPainter& p, const Sheet& sheet, const Live& now) c
     }
 }
 
+// Check valve, vessel with its gauge, element, breaker, rock bed.
+void LoopView::paint_protection(QPainter& p, const Sheet& sheet, const Live& now) const
+{
+    const Theme& t = theme();
+    const Arrangement& a = arrangement();
+    const Loop& loop = session_.document().variant().loop;
+    p.setFont(text_font(13));
+    if (a.has(Part::check_valve)) {
+        const QPointF c = sheet.place.at(Part::check_valve).center();
+        const bool leaks = loop.check_valve.leak > 0;
+        p.setPen(QPen(leaks ? t.protect : t.second_ink, 2));
+        p.setBrush(t.card);
+        p.drawPolygon(QPolygonF{{c + QPointF(-10, 9), c + QPointF(10, 9), c + QPointF(0, -6)}});
+        if (leaks)
+            p.setPen(QPen(t.protect, 2, Qt::DotLine));
+        p.drawLine(c + QPointF(-11, -9), c + QPointF(11, -9));
+        p.setPen(now.reverse_m3_s > 0 ? t.protect : t.second_ink);
+        if (now.reverse_m3_s > 0)
+            p.drawText(QRectF(c.x() + 16, c.y() - 20, 90, 40), Qt::AlignLeft | Qt::AlignVCenter, tr("backwards\n%1").arg(text(now.reverse_m3_s, Quantity::flow, session_.units())));
+        else if (leaks)
+            p.drawText(QRectF(c.x() + 16, c.y() - 10, 60, 20), Qt::AlignLeft | Qt::AlignVCenter, tr("leaks"));
+    }
+    if (a.has(Part::vessel)) {
+        const QRectF r = sheet.place.at(Part::vessel);
+        p.setPen(QPen(t.second_ink, 2));
+        a.has(Part::collector_2) ? p.drawLine(QPointF(r.center().x(), r.top()), QPointF(r.center().x(), r.top() - 10)) : p.drawPolyline(QPolygonF{{QPointF(590, r.top() - 12), QPointF(r.center().x(), r.top() - 12), QPointF(r.center().x(), r.top())}});
+        p.setBrush(t.card);
+        p.drawRoundedRect(r, 13, 13);
+        p.drawLine(QPointF(r.left(), r.center().y()), QPointF(r.right(), r.center().y()));
+        p.setPen(t.ink);
+        p.drawText(a.has(Part::collector_2) ? QRectF(r.left() - 74, r.center().y() - 9, 68, 18) : QRectF(r.right() - 54, r.bottom() + 2, 90, 18), a.has(Part::collector_2) ? Qt::AlignRight : Qt::AlignLeft, text(std::isfinite(now.pressure_pa) ? now.pressure_pa : loop.vessel.fill_pa, Quantity::pressure, session_.units()));
+    }
+    if (a.has(Part::element)) {
+        const QRectF r = sheet.place.at(Part::element);
+        const bool offered = now.element_w > 0;
+        p.setPen(QPen(loop.element.mode == ElementMode::off ? t.second_ink : offered ? t.protect : t.ink, offered ? 3.5 : 2));
+        p.setBrush(Qt::NoBrush);
+        QPolygonF zigzag;
+        for (int i = 0; i <= 5; ++i)
+            zigzag << QPointF(r.right() - 8 - i * (r.width() - 8) / 5, r.center().y() + (i % 2 == 0 ? -5 : 5));
+        p.drawPolyline(zigzag);
+        p.fillRect(QRectF(r.right() - 8, r.center().y() - 10, 8, 20), p.pen().color());
+    }
+    p.setPen(QPen(t.second_ink, 1.5));
+    const QRectF w = sheet.place.at(Part::wiring);
+    const QPointF pump = sheet.place.at(Part::pump).center();
+    if (!a.has(Part::motor))
+        p.drawLine(QPointF(w.right() - 12, w.top()), pump + QPointF(-18, 13));
+    p.setBrush(t.card);
+    p.drawRoundedRect(w, 4, 4);
+    p.setPen(t.ink);
+    p.setFont(number_font(13, true));
+    p.drawText(w, Qt::AlignCenter, text(loop.wiring.breaker_a, Quantity::current, session_.units()));
+    p.setPen(t.second_ink);
+    p.setFont(text_font(13));
+    p.drawText(QRectF(w.right() + 6, w.top(), 60, w.height()), Qt::AlignLeft | Qt::AlignVCenter, tr("breaker"));
+    if (a.has(Part::rock_bed)) {
+        const QRectF r = sheet.place.at(Part::rock_bed);
+        const bool there = loop.rock_bed.volume_m3 > 0;
+        const auto& temps = now.of(Segment::rock_bed);
+        p.setPen(QPen(t.second_ink, there ? 2.5 : 1.2, there ? Qt::SolidLine : Qt::DashLine));
+        p.setBrush(there ? QBrush(t.card) : QBrush(Qt::NoBrush));
+        p.drawRect(r);
+        p.setFont(text_font(13));
+        if (!there) {
+            p.setPen(t.second_ink);
+            p.drawText(QRectF(r.left() - 106, r.center().y() - 9, 98, 18), Qt::AlignRight, tr("no rock bed"));
+        }
+        for (int row = 0; there && row < 5; ++row)
+            for (int k = 0; k < 6; ++k) {
+                p.setBrush(temperature_colour(temps.empty() ? NAN : temps[static_cast<std::size_t>(row) * temps.size() / 5]));
+                p.setPen(Qt::NoPen);
+                p.drawEllipse(QPointF(r.left() + 9 + k * 13 + (row % 2) * 4, r.top() + 9 + row * 14), 6, 6);
+            }
+    }
+}
+
 // Panel, motor and battery, joined by wire; the pump hangs on the motor.
 void LoopView::paint_power(QPainter& p, const Sheet& sheet, const Live& now) const
 {

@@ -72,6 +72,15 @@ private:
             s_.place[Part::reservoir] = QRectF(524, 208, 96, 60);
         if (has(Part::panel))
             s_.place[Part::panel] = QRectF(14, 300, 84, 44);
+        s_.place[Part::wiring] = has(Part::battery) ? QRectF(100, 440, 72, 30) : QRectF(20, 438, 72, 30);
+        if (has(Part::check_valve))
+            s_.place[Part::check_valve] = QRectF(137, 320, 26, 30);
+        if (has(Part::vessel))
+            s_.place[Part::vessel] = has(Part::collector_2) ? QRectF(230, 432, 32, 40) : QRectF(622, 186, 32, 44);
+        if (has(Part::element))
+            s_.place[Part::element] = QRectF(store_.right() - 46, store_.bottom() - 0.62 * store_.height() - 12, 54, 24);
+        if (has(Part::rock_bed))
+            s_.place[Part::rock_bed] = QRectF(548, 206, 84, 74);
         if (has(Part::battery))
             s_.place[Part::battery] = QRectF(24, 424, 66, 40);
         if (has(Part::motor))

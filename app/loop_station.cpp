@@ -2,10 +2,10 @@
 
 #include "core/job/fields.h"
 #include "core/plant/parts.h"
-#include "core/plant/water.h"
+#include "reserve_box.h"
+#include "sum_box.h"
 #include "theme.h"
 
-#include <QCheckBox>
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QPushButton>
@@ -14,9 +14,6 @@
 
 namespace vernal {
 namespace {
-
-constexpr NumberField bucket_volume{"bucket_m3", "Volume caught", Quantity::volume, 1e-4, 1, "A bucket with a mark"};
-constexpr NumberField bucket_time{"bucket_s", "Time taken", Quantity::duration, 1, 3600, "By stop-watch"};
 
 // Another arrangement brings its own probes and rules; what the old and the new
 // loop have in common stays as it was.
@@ -105,23 +102,84 @@ void LoopStation::show_part(Part part)
     refresh_fields_ = {};
     const QString title = tr(part_text(part_).title);
     title_->setText(title);
+    add_fields(title);
+    if (part_ == Part::element)
+        add_element_mode();
+    if ((part_ == Part::pump || part_ == Part::vessel) && find_arrangement(session_.document().variant().loop.arrangement)->carrier == Carrier::glycol)
+        add_fluid();
+    if (part_ == Part::valve)
+        extra_->addWidget(words(tr("It turns with its output: see the Rules. At rest the heat goes to the first store.")));
+    add_sums();
+    if (part_ == Part::element || part_ == Part::tank || part_ == Part::battery)
+        extra_->addWidget(new ReserveBox(session_));
+    add_safety(part_);
+}
+
+// Numbers and switches of the part.
+void LoopStation::add_fields(const QString& title)
+{
     with_part(session_.document().variant().loop, part_, [&](const auto& value) {
         const auto edits = add_rows(*grid_, session_, QStringLiteral("loop"), value, [this, title, part = part_](const std::string& key, double to) {
             session_.document().edit_variant(tr("Change %1").arg(title.toLower()), [&](Variant& v) { with_part(v.loop, part, [&](auto& x) { set_number(x, key, to); }); }, QStringLiteral("loop") + title + qs(key));
         });
-        refresh_fields_ = [this, edits, part = part_] { with_part(session_.document().variant().loop, part, [&](const auto& x) { refresh_rows(edits, x); }); };
+        const auto switches = add_switches(*extra_, QStringLiteral("loop"), value, [this, part = part_](const SwitchField& f, bool on) {
+            session_.document().edit_variant(tr(f.label), [&](Variant& v) { with_part(v.loop, part, [&](auto& x) { set_switch(x, f.key, on); }); });
+        });
+        refresh_fields_ = [this, edits, switches, part = part_] {
+            with_part(session_.document().variant().loop, part, [&](const auto& x) {
+                refresh_rows(edits, x);
+                refresh_switches(switches, x);
+            });
+        };
     });
-    if (part_ == Part::pump || part_ == Part::pump_2)
-        add_bucket();
-    if (part_ == Part::pool)
-        add_switch("poolCover", tr("Cover on"), [](auto& l) -> auto& { return l.pool.covered; });
-    if (part_ == Part::drain_back)
-        add_switch("siphon", tr("The return can run full"), [](auto& l) -> auto& { return l.drain_back.siphon; });
-    if (part_ == Part::drain_back || part_ == Part::reservoir)
-        add_draining();
-    if (part_ == Part::valve)
-        extra_->addWidget(words(tr("It turns with its output: see the Rules. At rest the heat goes to the first store.")));
-    add_safety(part_);
+}
+
+void LoopStation::add_element_mode()
+{
+    auto* mode = new QComboBox;
+    mode->setObjectName("elementMode");
+    mode->setAccessibleName(tr("When the element heats"));
+    mode->addItems({tr("switched off"), tr("always, by its thermostat"), tr("in its windows")});
+    extra_->addWidget(mode);
+    connect(mode, &QComboBox::activated, this, [this](int i) { session_.document().edit_variant(tr("When the element heats"), [i](Variant& v) { v.loop.element.mode = static_cast<ElementMode>(i); }); });
+    refresh_fields_ = [this, mode, before = refresh_fields_] {
+        before();
+        mode->setCurrentIndex(static_cast<int>(session_.document().variant().loop.element.mode));
+    };
+    refresh_fields_();
+}
+
+// What the closed loop is filled with.
+void LoopStation::add_fluid()
+{
+    auto* sub = new QGridLayout;
+    extra_->addLayout(sub);
+    const auto change = [this](const std::string& key, double to) {
+        session_.document().edit_variant(tr("Change the fluid"), [&](Variant& v) { set_number(v.loop, key, to); }, QStringLiteral("fluid"));
+    };
+    const auto edits = add_rows(*sub, session_, QStringLiteral("loop"), session_.document().variant().loop, change);
+    refresh_fields_ = [this, edits, before = refresh_fields_] {
+        before();
+        refresh_rows(edits, session_.document().variant().loop);
+    };
+}
+
+void LoopStation::add_sums()
+{
+    const auto sums = sums_at(part_, *find_arrangement(session_.document().variant().loop.arrangement));
+    if (sums.empty())
+        return;
+    extra_->addWidget(heading(tr("Sums")));
+    std::vector<SumBox*> boxes;
+    for (const FieldSum* sum : sums) {
+        boxes.push_back(new SumBox(session_, *sum, part_));
+        extra_->addWidget(boxes.back());
+    }
+    refresh_fields_ = [boxes, before = refresh_fields_] {
+        before();
+        for (SumBox* b : boxes)
+            b->refresh();
+    };
 }
 
 QLabel* LoopStation::words(const QString& text)
@@ -131,100 +189,12 @@ QLabel* LoopStation::words(const QString& text)
     return label;
 }
 
-template <class Access>
-void LoopStation::add_switch(const char* name, const QString& label, Access access)
-{
-    auto* box = new QCheckBox(label);
-    box->setObjectName(QString::fromLatin1(name));
-    box->setMinimumHeight(32);
-    extra_->addWidget(box);
-    connect(box, &QCheckBox::clicked, this, [this, access, label](bool on) { session_.document().edit_variant(label, [&](Variant& v) { access(v.loop) = on; }); });
-    refresh_fields_ = [this, box, access, before = refresh_fields_] {
-        before();
-        box->setChecked(access(session_.document().variant().loop));
-    };
-    refresh_fields_();
-}
-
-// What drains, what the reservoir must hold, how high a siphon stands: the sums with their numbers.
-void LoopStation::add_draining()
-{
-    extra_->addWidget(heading(tr("What drains")));
-    auto* sum = words({});
-    sum->setObjectName("drainSum");
-    extra_->addWidget(sum);
-    const auto values = [this] { return draining(session_.document().variant().loop, session_.document().job().site.place.altitude_m); };
-    const auto show = [this, sum, values] {
-        const Draining d = values();
-        const auto litres = [this](double v) { return text(v, Quantity::volume, session_.units()); };
-        sum->setText(tr("array %1 + outdoor pipe %2 = %3\nwith a quarter more: %4\nwater at %5 hangs together over %6 here")
-                         .arg(litres(d.array_m3), litres(d.pipe_m3), litres(d.array_m3 + d.pipe_m3), litres(d.reservoir_m3), text(d.hot_c, Quantity::temperature, session_.units()), text(d.siphon_m, Quantity::length, session_.units())));
-    };
-    show();
-    refresh_fields_ = [show, before = refresh_fields_] {
-        before();
-        show();
-    };
-    connect(&session_, &Session::units_changed, sum, show);
-    if (!find_arrangement(session_.document().variant().loop.arrangement)->has(Part::reservoir))
-        return;
-    auto* take = new QPushButton(tr("Take it for the reservoir"));
-    take->setObjectName("act");
-    connect(take, &QPushButton::clicked, this, [this, values] { session_.document().edit_variant(tr("Size the reservoir"), [v3 = values().reservoir_m3](Variant& v) { v.loop.reservoir.volume_m3 = v3; }); });
-    extra_->addWidget(take);
-}
-
 void LoopStation::add_safety(Part part)
 {
     auto* note = new QLabel(QStringLiteral("<span style='color:%1'>▲</span> %2 %3").arg(theme().caution.name(), tr(part_text(part).caution), tr("Follow the maker's manual and local codes.")));
     note->setWordWrap(true);
     note->setObjectName("second");
     extra_->addWidget(note);
-}
-
-// The pump's field sum, and the fluid of a closed loop.
-void LoopStation::add_bucket()
-{
-    if (part_ == Part::pump && find_arrangement(session_.document().variant().loop.arrangement)->carrier == Carrier::glycol) {
-        auto* sub = new QGridLayout;
-        extra_->addLayout(sub);
-        const auto change = [this](const std::string& key, double to) {
-            session_.document().edit_variant(tr("Change the fluid"), [&](Variant& v) { set_number(v.loop, key, to); }, QStringLiteral("fluid"));
-        };
-        const auto edits = add_rows(*sub, session_, QStringLiteral("loop"), session_.document().variant().loop, change);
-        refresh_fields_ = [this, edits, before = refresh_fields_] {
-            before();
-            refresh_rows(edits, session_.document().variant().loop);
-        };
-    }
-    extra_->addWidget(heading(tr("Flow by bucket and watch")));
-    auto* grid = new QGridLayout;
-    auto* volume = new NumberEdit(session_, bucket_volume);
-    auto* time = new NumberEdit(session_, bucket_time);
-    volume->setObjectName("bucketVolume");
-    time->setObjectName("bucketTime");
-    volume->set_value(0.01);
-    time->set_value(60);
-    grid->addWidget(new QLabel(QString::fromUtf8(bucket_volume.label)), 0, 0);
-    grid->addWidget(volume, 0, 1, Qt::AlignRight);
-    grid->addWidget(new QLabel(QString::fromUtf8(bucket_time.label)), 1, 0);
-    grid->addWidget(time, 1, 1, Qt::AlignRight);
-    auto* sum = new QLabel;
-    auto* take = new QPushButton(tr("Take this flow"));
-    take->setObjectName("act");
-    const auto show = [this, volume, time, sum] {
-        sum->setText(tr("%1 in %2 = %3").arg(text(volume->value(), Quantity::volume, session_.units()), text(time->value(), Quantity::duration, session_.units()), text(volume->value() / time->value(), Quantity::flow, session_.units())));
-    };
-    show();
-    connect(volume, &NumberEdit::edited, sum, show);
-    connect(time, &NumberEdit::edited, sum, show);
-    connect(&session_, &Session::units_changed, sum, show);
-    connect(take, &QPushButton::clicked, this, [this, volume, time, part = part_] {
-        session_.document().edit_variant(tr("Take the measured flow"), [part, f = volume->value() / time->value()](Variant& v) { (part == Part::pump ? v.loop.pump : v.loop.pump_2).flow_m3_s = f; });
-    });
-    extra_->addLayout(grid);
-    extra_->addWidget(sum);
-    extra_->addWidget(take);
 }
 
 void LoopStation::refresh()

@@ -21,11 +21,11 @@ private:
     void show_part(Part part);
     void refresh();
     QLabel* words(const QString& text);
-    template <class Access>
-    void add_switch(const char* name, const QString& label, Access access);
-    void add_draining();
+    void add_fields(const QString& title);
+    void add_element_mode();
+    void add_fluid();
+    void add_sums();
     void add_safety(Part part);
-    void add_bucket();
     Session& session_;
     LoopView* view_;
     QLabel* title_;

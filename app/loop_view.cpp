@@ -15,7 +15,7 @@ namespace vernal {
 namespace {
 
 // Parts in the order in which a click finds them: the small ones first.
-constexpr std::array click_order{Part::valve, Part::drain_back, Part::panel, Part::battery, Part::motor, Part::pump, Part::pump_2, Part::exchanger, Part::reservoir, Part::cooler, Part::tank, Part::tank_2, Part::pool, Part::slab, Part::room,
+constexpr std::array click_order{Part::check_valve, Part::vessel, Part::wiring, Part::element, Part::rock_bed, Part::valve, Part::drain_back, Part::panel, Part::battery, Part::motor, Part::pump, Part::pump_2, Part::exchanger, Part::reservoir, Part::cooler, Part::tank, Part::tank_2, Part::pool, Part::slab, Part::room,
                                  Part::collector, Part::collector_2, Part::back, Part::back_2, Part::supply, Part::supply_2};
 
 } // namespace
@@ -58,6 +58,12 @@ LoopView::Live LoopView::live() const
     l.drained = r.flows.drained;
     l.power_volt = static_cast<double>(r.volt);
     l.charge = static_cast<double>(r.charge);
+    l.pressure_pa = static_cast<double>(r.pressure_pa);
+    l.element_w = r.flows.element_w;
+    l.trouble = r.trouble;
+    for (std::size_t k = 0; k < arrangement().routes.size(); ++k)
+        if (r.flows.route_w_k[k] < 0)
+            l.reverse_m3_s = -r.flows.route_w_k[k] / net.rate_w_k(k, 1.0);
     l.plane = static_cast<double>(r.plane_w_m2);
     l.air = static_cast<double>(r.air_c);
     return l;
@@ -140,6 +146,7 @@ void LoopView::paint_sheet(QPainter& p) const
     paint_collectors(p, sheet, now);
     paint_stores(p, sheet, now);
     paint_between(p, sheet, now);
+    paint_protection(p, sheet, now);
     for (Part part : {Part::pump, Part::pump_2})
         if (arrangement().has(part))
             paint_pump(p, sheet.place.at(part).center(), part, now);
@@ -215,7 +222,7 @@ void LoopView::paint_pump(QPainter& p, const QPointF& c, Part part, const Live& 
     p.drawText(below ? QRectF(c.x() - 50, c.y() - 42, 100, 18) : right ? QRectF(c.x() + 30, c.y() - 30, 100, 18) : QRectF(c.x() - 130, c.y() - 22, 100, 20), below ? Qt::AlignCenter : right ? Qt::AlignLeft : Qt::AlignRight, key);
     p.setFont(text_font(13));
     p.setPen(t.second_ink);
-    const QString how = !now.known ? QString() : !runs ? tr("rests") : now.flow_m3_s[output] > 0 ? text(now.flow_m3_s[output], Quantity::flow, session_.units()) : tr("on, no flow");
+    const QString how = !now.known ? QString() : !runs ? tr("rests") : now.flow_m3_s[output] > 0 ? text(now.flow_m3_s[output], Quantity::flow, session_.units()) : now.trouble != Trouble::none && output == 0 ? tr(trouble_text(now.trouble)) : tr("on, no flow");
     p.drawText(below ? QRectF(c.x() - 60, c.y() + 24, 120, 20) : right ? QRectF(c.x() + 30, c.y() - 12, 110, 20) : QRectF(c.x() - 144, c.y() - 2, 114, 20), below ? Qt::AlignCenter : right ? Qt::AlignLeft : Qt::AlignRight, how);
 }
 

@@ -38,6 +38,7 @@ private:
     void paint_stores(QPainter& p, const Sheet& sheet, const Live& now) const;
     void paint_tank(QPainter& p, const QRectF& r, const Tank& tank, const std::vector<double>& temps, bool coil) const;
     void paint_between(QPainter& p, const Sheet& sheet, const Live& now) const;
+    void paint_protection(QPainter& p, const Sheet& sheet, const Live& now) const;
     void paint_power(QPainter& p, const Sheet& sheet, const Live& now) const;
     void paint_pump(QPainter& p, const QPointF& centre, Part part, const Live& now) const;
     void paint_labels(QPainter& p, const Sheet& sheet, const Live& now) const;

@@ -1,5 +1,6 @@
 #include "run_station.h"
 
+#include "core/job/figure_rows.h"
 #include "core/job/why.h"
 #include "form.h"
 #include "theme.h"
@@ -15,39 +16,6 @@
 #include <cmath>
 
 namespace vernal {
-namespace {
-
-struct FigureRow {
-    const char* name;
-    QString (*value)(const Figures& f, const Units& u);
-};
-
-const FigureRow figure_rows[] = {
-    {"heat to store", [](const Figures& f, const Units& u) { return text(f.heat.to_store, Quantity::energy, u); }},
-    {"pump energy", [](const Figures& f, const Units& u) { return text(f.pump_energy_j, Quantity::energy, u); }},
-    {"heat per pump kWh", [](const Figures& f, const Units& u) { return text(f.heat_per_pump(), Quantity::number, u); }},
-    {"solar fraction", [](const Figures& f, const Units& u) { return text(f.solar_fraction(), Quantity::ratio, u); }},
-    {"starts", [](const Figures& f, const Units&) { return QString::number(f.starts()); }},
-    {"first start", [](const Figures& f, const Units&) { return qs(clock_text(f.pumps[0].first_start_s)); }},
-    {"run time", [](const Figures& f, const Units& u) { return text(f.pumps[0].run_time_s, Quantity::minutes, u); }},
-    {"shortest run", [](const Figures& f, const Units& u) { return text(f.pumps[0].shortest_run_s, Quantity::duration, u); }},
-    {"median run", [](const Figures& f, const Units& u) { return text(f.pumps[0].median_run_s, Quantity::duration, u); }},
-    {"highest collector", [](const Figures& f, const Units& u) { return text(f.highest_collector_c, Quantity::temperature, u); }},
-    {"highest store", [](const Figures& f, const Units& u) { return text(f.highest_store_c, Quantity::temperature, u); }},
-    {"time above limits", [](const Figures& f, const Units& u) { return text(f.above_limit_s, Quantity::minutes, u); }},
-    {"frost in wet pipe", [](const Figures& f, const Units& u) { return text(f.freezing_s, Quantity::minutes, u); }},
-    // Of some arrangements only; an empty text leaves the row out.
-    {"heat to the cooler", [](const Figures& f, const Units& u) { return f.heat.loss(Loss::cooler) != 0 ? text(f.heat.loss(Loss::cooler), Quantity::energy, u) : QString(); }},
-    {"starts of the second", [](const Figures& f, const Units&) { return f.pumps.size() > 1 ? QString::number(f.pumps[1].starts) : QString(); }},
-    {"fills of the array", [](const Figures& f, const Units&) { return f.water.fills > 0 ? QString::number(f.water.fills) : QString(); }},
-    {"lifting, no siphon", [](const Figures& f, const Units& u) { return f.water.lifting_s > 0 ? text(f.water.lifting_s, Quantity::minutes, u) : QString(); }},
-    {"dry run", [](const Figures& f, const Units& u) { return f.water.dry_run_s > 0 ? text(f.water.dry_run_s, Quantity::minutes, u) : QString(); }},
-    {"low-voltage trips", [](const Figures& f, const Units&) { return std::isfinite(f.power.charge) ? QString::number(f.power.trips) : QString(); }},
-    {"lowest battery", [](const Figures& f, const Units& u) { return std::isfinite(f.power.charge) ? text(f.power.lowest_v, Quantity::voltage, u) : QString(); }},
-    {"battery at the end", [](const Figures& f, const Units& u) { return std::isfinite(f.power.charge) ? text(f.power.charge, Quantity::ratio, u) : QString(); }},
-};
-
-} // namespace
 
 RunStation::RunStation(Session& session, QWidget* parent) : QWidget(parent), session_(session)
 {
@@ -120,8 +88,8 @@ void RunStation::show_figures()
         heads << qs(o->kept_name);
     table_->setHorizontalHeaderLabels(heads);
     table_->setRowCount(0);
-    for (const FigureRow& row : figure_rows) {
-        const QString mine = o->figures() ? row.value(*o->figures(), session_.units()) : QString(), other = two ? row.value(*o->kept_figures, session_.units()) : QString();
+    for (const FigureRow& row : figure_rows()) {
+        const QString mine = o->figures() ? qs(row.value(*o->figures(), session_.units())) : QString(), other = two ? qs(row.value(*o->kept_figures, session_.units())) : QString();
         if (mine.isEmpty() && other.isEmpty())
             continue;
         const int i = table_->rowCount();

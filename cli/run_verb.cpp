@@ -1,5 +1,6 @@
 #include "run_verb.h"
 
+#include "core/job/figure_rows.h"
 #include "core/job/findings.h"
 #include "core/job/why.h"
 #include "files/csv_trace.h"
@@ -34,43 +35,23 @@ Json figures_json(const Figures& f)
             {"solar_fraction", finite(f.solar_fraction())}, {"heat_per_pump", finite(f.heat_per_pump())}, {"highest_collector_c", f.highest_collector_c},
             {"highest_store_c", f.highest_store_c}, {"above_limit_s", f.above_limit_s}, {"freezing_s", f.freezing_s}, {"coldest_wet_c", f.coldest_wet_c},
             {"cooler_j", f.heat.loss(Loss::cooler)}, {"energy_residual_j", f.residual_j()}, {"outputs", pumps}};
-    j["drain_back"] = {{"fills", f.water.fills}, {"steam_fills", f.water.steam_fills}, {"lifting_s", f.water.lifting_s}, {"dry_run_s", f.water.dry_run_s}};
-    j["battery"] = {{"low_voltage_trips", f.power.trips}, {"cut_s", f.power.cut_s}, {"lowest_v", finite(f.power.lowest_v)}, {"charge", finite(f.power.charge)}};
+    j["drain_back"] = {{"fills", f.water.fills}, {"steam_fills", f.water.steam_fills}, {"lifting_s", f.water.lifting_s}, {"dry_run_s", f.water.dry_run_s}, {"air_locked_s", f.water.air_locked_s}, {"cavitating_s", f.water.cavitating_s}, {"vent_loss_kg", f.water.vapour_kg}};
+    j["dead_head_s"] = f.water.dead_head_s;
+    j["element_j"] = f.heat.backup();
+    j["missing_j"] = f.short_j;
+    j["frost"] = {{"first_s", finite(f.first_freeze_s)}, {"place", f.first_freeze_at}, {"burst_s", f.burst_s}, {"coldest_place", f.coldest_wet_at}};
+    j["thermosiphon"] = {{"reverse_s", f.water.reverse_s}, {"lost_j", f.night_loss_j}};
+    j["vessel"] = {{"highest_pa", finite(f.vessel.highest_pa)}, {"lowest_pa", finite(f.vessel.lowest_pa)}, {"cold_again_pa", finite(f.end_pressure_pa)}, {"steam_s", f.vessel.steam_s}, {"relief_kg", f.vessel.lost_kg}};
+    j["battery"] = {{"low_voltage_trips", f.power.trips}, {"start_trips", f.power.start_trips}, {"cut_s", f.power.cut_s}, {"lowest_v", finite(f.power.lowest_v)}, {"charge", finite(f.power.charge)}};
     return j;
 }
 
 void print(std::ostream& out, const Figures& f)
 {
-    const Units u;
-    const auto line = [&](const char* name, const std::string& value) { out << "  " << name << std::string(26 - std::string(name).size(), ' ') << value << "\n"; };
-    line("heat to store", to_text(f.heat.to_store, Quantity::energy, u));
-    line("pump energy", to_text(f.pump_energy_j, Quantity::energy, u));
-    line("solar fraction", to_text(f.solar_fraction(), Quantity::ratio, u));
-    line("heat per pump energy", to_text(f.heat_per_pump(), Quantity::number, u));
-    for (const PumpFigures& p : f.pumps) {
-        line("starts", std::to_string(p.starts));
-        line("first start", clock_text(p.first_start_s));
-        line("run time", to_text(p.run_time_s, Quantity::minutes, u));
-        line("shortest run", to_text(p.shortest_run_s, Quantity::duration, u));
-        line("median run", to_text(p.median_run_s, Quantity::duration, u));
-    }
-    line("highest collector", to_text(f.highest_collector_c, Quantity::temperature, u));
-    line("highest store", to_text(f.highest_store_c, Quantity::temperature, u));
-    line("time above limits", to_text(f.above_limit_s, Quantity::minutes, u));
-    line("frost in wet pipe", to_text(f.freezing_s, Quantity::minutes, u));
-    if (f.heat.loss(Loss::cooler) != 0)
-        line("heat to the cooler", to_text(f.heat.loss(Loss::cooler), Quantity::energy, u));
-    if (f.water.fills > 0) {
-        line("fills of the array", std::to_string(f.water.fills));
-        line("lifting, no siphon", to_text(f.water.lifting_s, Quantity::minutes, u));
-    }
-    if (f.water.dry_run_s > 0)
-        line("dry run", to_text(f.water.dry_run_s, Quantity::minutes, u));
-    if (std::isfinite(f.power.charge)) {
-        line("low-voltage trips", std::to_string(f.power.trips));
-        line("lowest battery", to_text(f.power.lowest_v, Quantity::voltage, u));
-        line("battery at the end", to_text(f.power.charge, Quantity::ratio, u));
-    }
+    constexpr std::size_t column = 26;
+    for (const FigureRow& row : figure_rows())
+        if (const std::string value = row.value(f, {}); !value.empty())
+            out << "  " << row.name << std::string(column - std::string(row.name).size(), ' ') << value << "\n";
 }
 
 bool any_serious(const Job& job, const Variant& v, const Figures* f)
@@ -164,7 +145,7 @@ Result<int> RunVerb::replay(const Streams& s, const Variant& v, const Trace& tra
     if (!csv_.empty()) {
         SampleCsv csv(v);
         for (const ReplayRow& row : r->rows)
-            csv.add({row.time_s, row.inputs, row.decisions, NAN, NAN});
+            csv.add({row.time_s, row.inputs, row.decisions, NAN, NAN, NAN});
         if (const auto done = write_file_atomically(csv_, csv.text()); !done)
             return done.error();
     }

@@ -74,11 +74,11 @@ public:
             x = j->get<std::string>();
         }
     }
-    void boolean(const char* key, bool& x)
+    void boolean(const SwitchField& f, bool& x)
     {
-        if (const Json* j = get(key)) {
+        if (const Json* j = get(f.key)) {
             if (!j->is_boolean())
-                bad(at(key), "true or false is expected here");
+                bad(at(f.key), "true or false is expected here");
             x = j->get<bool>();
         }
     }
@@ -186,7 +186,7 @@ public:
     void integer(const char* key, int, int, I x) { json_[key] = x; }
     void text(const char* key, const std::string& x) { json_[key] = x; }
     void text_choice(const char* key, const std::vector<const char*>&, const std::string& x) { json_[key] = x; }
-    void boolean(const char* key, bool x) { json_[key] = x; }
+    void boolean(const SwitchField& f, bool x) { json_[f.key] = x; }
     template <class Names, class E>
     void choice(const char* key, const Names& names, E x) { json_[key] = names[static_cast<std::size_t>(x)]; }
     void temperature(const NumberField& f, Temperature t) { json_[f.key] = t.in_celsius(); }
@@ -239,7 +239,7 @@ public:
     void integer(const char* key, int min, int max, I) { property(key) = {{"type", "integer"}, {"minimum", min}, {"maximum", max}}; }
     void text(const char* key, const std::string&) { property(key) = {{"type", "string"}}; }
     void text_choice(const char* key, const std::vector<const char*>& names, const std::string&) { property(key) = {{"enum", names}}; }
-    void boolean(const char* key, bool) { property(key) = {{"type", "boolean"}}; }
+    void boolean(const SwitchField& f, bool) { property(f.key) = {{"type", "boolean"}, {"title", f.label}}; }
     template <class Names, class E>
     void choice(const char* key, const Names& names, E) { property(key) = {{"enum", names}}; }
     void temperature(const NumberField& f, Temperature) { number(f, 0); }

@@ -23,6 +23,10 @@ SampleCsv::SampleCsv(const Variant& variant) : variant_(variant)
     for (std::size_t i = 0; i < variant.probes.size(); ++i)
         text_ += "," + column_name(variant, i) + " [°C]";
     text_ += ",air [°C],irradiance_plane [W/m²]";
+    const Arrangement* a = find_arrangement(variant.loop.arrangement);
+    pressure_ = a && a->has(Part::vessel);
+    if (pressure_)
+        text_ += ",pressure [bar]";
     for (const Output& o : variant.unit.outputs)
         text_ += "," + o.key;
     for (const Output& o : variant.unit.outputs)
@@ -36,6 +40,8 @@ void SampleCsv::add(const SampleRow& row)
     for (std::size_t i = 0; i < variant_.probes.size(); ++i)
         text_ += "," + (row.inputs.readings[i].valid ? exact_text(row.inputs.readings[i].mk / 1000.0) : "");
     text_ += "," + exact_text(row.air_c) + "," + exact_text(row.plane_w_m2);
+    if (pressure_)
+        text_ += "," + exact_text(row.pressure_pa * 1e-5);
     for (std::size_t o = 0; o < variant_.unit.outputs.size(); ++o)
         text_ += row.decisions[o].on ? ",1" : ",0";
     for (std::size_t o = 0; o < variant_.unit.outputs.size(); ++o)

@@ -16,6 +16,7 @@ public:
 private:
     const Variant& variant_;
     std::string text_;
+    bool pressure_ = false; // a closed loop has it
 };
 
 } // namespace vernal

@@ -1,6 +1,7 @@
 #include "findings.h"
 
 #include "loop_findings.h"
+#include "protection_findings.h"
 
 #include <algorithm>
 #include <cmath>
@@ -198,7 +199,8 @@ Found no_cut_out(const FindingContext& c)
 Found too_cool_against_legionella(const FindingContext& c)
 {
     Found out;
-    if (!holds_drinking_water(c))
+    const Element& e = c.variant.loop.element;
+    if (!holds_drinking_water(c) || (e.mode != ElementMode::off && e.set_c >= legionella_c))
         return out;
     each<StoreLimit>(c, [&](std::size_t, const StoreLimit& l) {
         if (l.limit.in_celsius() >= shortest_limit_c && l.limit.in_celsius() < legionella_c)
@@ -260,8 +262,11 @@ Found freezes_today(const FindingContext& c)
 {
     if (!c.figures || c.figures->freezing_s < 60)
         return {};
-    return {{"", Severity::serious, "Frost in wet pipe for " + to_text(c.figures->freezing_s, Quantity::minutes, c.units),
-             "The coldest wet place outdoors reaches " + temp(c, c.figures->coldest_wet_c) + ". Drain the loop before frost, or use glycol; this version has no freeze rule yet.", {}}};
+    const Figures& f = *c.figures;
+    const std::string where = "First at " + clock_text(f.first_freeze_s) + ": " + f.first_freeze_at + ". ";
+    const bool slush = find_arrangement(c.variant.loop.arrangement)->carrier == Carrier::glycol && f.burst_s <= 0;
+    const std::string what = slush ? "The mixture turns to slush that no pump moves; it bursts pipe only at " + temp(c, burst_c(c.variant.loop.glycol_fraction)) + ". " : "What freezes there bursts. ";
+    return {{"", slush ? Severity::caution : Severity::serious, "Frost in wet pipe for " + to_text(f.freezing_s, Quantity::minutes, c.units), where + what + "Drain the loop before frost, or use stronger glycol; this version has no freeze rule yet.", {}}};
 }
 
 Found many_starts_today(const FindingContext& c)
@@ -330,6 +335,25 @@ const std::vector<FindingKind>& finding_kinds()
         {"battery_cut_too_low", battery_cut_too_low},
         {"battery_cut_without_band", battery_cut_without_band},
         {"battery_trips", battery_trips},
+        {"check_valve_in_return", check_valve_in_return},
+        {"ports_swapped", ports_swapped},
+        {"prime_lost", prime_lost},
+        {"draws_steam", draws_steam},
+        {"water_lost_by_vent", water_lost_by_vent},
+        {"line_shut", line_shut},
+        {"curve_not_known", curve_not_known},
+        {"open_voltage_too_high", open_voltage_too_high},
+        {"cable_drop", cable_drop},
+        {"breaker_too_large", breaker_too_large},
+        {"current_over_output", current_over_output},
+        {"starting_dip", starting_dip},
+        {"leads_swapped", leads_swapped},
+        {"vessel_too_small", vessel_too_small},
+        {"vessel_precharge", vessel_precharge},
+        {"relief_discharged", relief_discharged},
+        {"check_valve_leaks", check_valve_leaks},
+        {"element_windows_empty", element_windows_empty},
+        {"element_by_day", element_by_day},
     };
     return table;
 }

@@ -103,6 +103,8 @@ std::shared_ptr<const DayForcing> day_forcing(const Job& job, const Loop& loop, 
     f->draws = day.draws;
     f->mains_c = day.mains_c;
     f->target_c = day.draw_target_c;
+    f->outage_start_s = day.outage_start_h * 3600;
+    f->outage_end_s = std::min(24.0, day.outage_start_h + day.outage_h) * 3600;
     return f;
 }
 

@@ -49,6 +49,7 @@ struct Day {
     std::vector<Draw> draws;
     double mains_c = 10.0;
     double draw_target_c = 45.0;
+    double outage_start_h = 0, outage_h = 0; // the mains fail from, for; 0: they do not
     bool operator==(const Day&) const = default;
 };
 

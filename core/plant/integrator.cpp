@@ -20,7 +20,7 @@ constexpr std::size_t cached_factors = 32;
 
 } // namespace
 
-Integrator::Integrator(const Network& network) : network_(network), flows_{{-1}, -1, 0}, cache_(cached_factors)
+Integrator::Integrator(const Network& network) : network_(network), flows_{{-1}, -1, 0, false, 0}, cache_(cached_factors)
 {
     for (auto* v : {&f0_, &f1_, &drift_, &rhs_, &k1_, &k2_, &k3_, &middle_, &next_})
         v->resize(network.size());
@@ -41,7 +41,7 @@ const Integrator::Factors& Integrator::factors(const std::vector<double>& t, dou
             oldest = &f;
     }
     matrix_ = k_;
-    network_.add_slopes(t.data(), air_c, matrix_);
+    network_.add_slopes(flows_, t.data(), air_c, matrix_);
     const SparsePattern& pattern = network_.pattern();
     for (std::size_t e = 0; e < matrix_.size(); ++e)
         matrix_[e] *= -gamma * h * network_.inverse_capacity(pattern.row_of(e), flows_.drained);
@@ -53,7 +53,7 @@ const Integrator::Factors& Integrator::factors(const std::vector<double>& t, dou
     oldest->slopes = slopes;
     oldest->last_used = ++clock_;
     oldest->slopes_at.resize(network_.bends());
-    network_.bend_slopes(t.data(), air_c, oldest->slopes_at.data());
+    network_.bend_slopes(flows_, t.data(), air_c, oldest->slopes_at.data());
     return *oldest;
 }
 
@@ -114,8 +114,8 @@ HeatFlows Integrator::heat()
     q += network_.fixed_flows(flows_, a_) * (w_1 - drifted);
     q += network_.fixed_flows(flows_, inside_) * (w_2 + w_3);
     q += network_.fixed_flows(flows_, b_) * drifted;
-    q += network_.bent_flows(a_, t0_) * w_1;
-    q += network_.bent_flows(inside_, middle_.data()) * (w_2 + w_3);
+    q += network_.bent_flows(flows_, a_, t0_) * w_1;
+    q += network_.bent_flows(flows_, inside_, middle_.data()) * (w_2 + w_3);
     const double warmer = drifted * (b_.air_c - a_.air_c);
     for (std::size_t i = 0; i < network_.bends(); ++i) {
         const Network::BendSlopes& s = used_->slopes_at[i];

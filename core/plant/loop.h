@@ -21,6 +21,9 @@ struct Collector {
     double iam_diffuse = 0.9;
     double tilt_deg = 45.0;
     double azimuth_deg = 0.0;           // from south, west positive
+    double content_m3 = 0.004;          // fluid in it
+    double drop_pa = 4000.0;            // pressure drop, with that of the coil or exchanger …
+    double drop_flow_m3_s = 1e-4;       // … at this flow; goes with its square
     bool operator==(const Collector&) const = default;
 };
 
@@ -30,6 +33,8 @@ struct Pipe {
     double outdoor_m = 4.0; // the part next to the collector that lies in the open
     double bore_m = 0.016;
     double loss_w_mk = 0.22;
+    double fittings = 8.0;       // sum of the loss coefficients of bends, tees and valves
+    double roughness_m = 1.5e-6; // of the wall
     bool operator==(const Pipe&) const = default;
 };
 
@@ -39,6 +44,7 @@ struct Tank {
     double room_c = 16.0;    // air around it and around the indoor pipe
     double coil_w_k = 380.0; // coil at the usual flow; not used where the tank feeds the collector
     double coil_top = 0.45;  // share of the height that the coil reaches up to
+    bool heat_trap = true;   // its upper connections fall away, so that no water circles in them
     bool operator==(const Tank&) const = default;
 };
 
@@ -47,6 +53,9 @@ struct Pump {
     double power_w = 38.0;
     double head_m = 0.0;           // at no flow; 0: not known
     double free_flow_m3_s = 0.0;   // at no head; 0: not known
+    double speed = 1.0;            // it is set to, share of that at which the rest is stated
+    bool by_curve = false;         // flow from the curve, the pipe's friction and the lift instead of the measured one
+    bool shut = false;             // a valve in its line is closed
     bool operator==(const Pump&) const = default;
 };
 
@@ -54,6 +63,7 @@ struct Pump {
 struct Exchanger {
     double ua_w_k = 500.0;
     double content_m3 = 0.001; // of each side
+    double loss_w_k = 0.6;     // to the room
     bool operator==(const Exchanger&) const = default;
 };
 
@@ -91,6 +101,7 @@ struct Room {
 struct Cooler {
     double ua_w_k = 150.0;
     double content_m3 = 0.002;
+    bool indoors = false; // a loop through the house
     bool operator==(const Cooler&) const = default;
 };
 
@@ -108,6 +119,7 @@ struct Panel {
     double isc_a_k = 0.0016, voc_v_k = -0.074;
     double tilt_deg = 45.0;
     double azimuth_deg = 0.0;
+    bool booster = false; // a linear current booster between panel and pump
     bool operator==(const Panel&) const = default;
 };
 
@@ -117,6 +129,8 @@ struct Motor {
     double current_a = 1.5;
     double start_a = 0.6;       // to break loose
     double resistance_ohm = 2.2;
+    double label_a = 0.0;       // the most by its label; 0: not known
+    bool swapped = false;       // its two leads
     bool operator==(const Motor&) const = default;
 };
 
@@ -129,17 +143,73 @@ struct Battery {
     double charge_limit_v = 14.4;
     double other_load_w = 0.5;               // the unit itself and what else hangs on it
     double start_charge = 0.8;               // 0…1, before the first day
+    double cut_delay_s = 2.0;                // a dip shorter than this does not cut off
     bool operator==(const Battery&) const = default;
 };
 
 // Height and water of an array that empties when the pump rests.
 struct DrainBack {
     double lift_m = 5.0;         // from the resting water to the top of the array
-    double content_m3 = 0.004;   // of the array alone
     double pitch = 0.03;         // fall over length of what must drain
     double drain_s = 150.0;      // until it has emptied
     bool siphon = true;          // the return pipe can run full
+    bool check_valve = false;    // in the return: the array cannot drain
+    bool vented = false;         // the reservoir is open to the air; an open tank always is
+    bool ports_swapped = false;  // the return enters where the pump draws
+    double suction_m = -0.3;     // height of the pump's inlet or dip pipe over the water; negative: flooded
+    double suction_need_m = 1.0; // head the pump needs over the vapour pressure (NPSH)
+    bool holds_prime = true;     // the dip pipe keeps its water: a U or a foot valve
     bool operator==(const DrainBack&) const = default;
+};
+
+// Element in the tank, on its own thermostat.
+struct HeatingWindow {
+    double start_h = 0, end_h = 0; // of the day; equal: none; end before start: over midnight
+    bool operator==(const HeatingWindow&) const = default;
+};
+enum class ElementMode : std::uint8_t { off, always, windows };
+struct Element {
+    double power_w = 2000.0;
+    double height = 0.65; // share of the tank's height; it heats what lies above
+    double set_c = 55.0;
+    ElementMode mode = ElementMode::off;
+    std::array<HeatingWindow, 3> windows{};
+    bool operator==(const Element&) const = default;
+};
+
+// Expansion vessel and relief valve of a closed loop; pressures above the air's.
+struct Vessel {
+    double volume_m3 = 0.018;
+    double precharge_pa = 1.5e5;
+    double fill_pa = 2.0e5;    // cold, at the vessel
+    double relief_pa = 6.0e5;  // opens
+    double boils_k = 6.0;      // how far the fluid boils above water
+    bool operator==(const Vessel&) const = default;
+};
+
+// What keeps warm fluid from rising to a cold collector at night.
+struct CheckValve {
+    double leak = 0.0;   // share of the free thermosiphon it lets through: 0 holds, 1 there is none
+    double rise_m = 4.0; // of the collector's middle over the store's
+    bool operator==(const CheckValve&) const = default;
+};
+
+// Cable and protection between supply and pump.
+struct Wiring {
+    double cable_m = 6.0;        // one way
+    double section_m2 = 2.5e-6;
+    double breaker_a = 6.0;
+    double output_a = 10.0;      // rating of the unit's output
+    double bears_v = 0.0;        // highest supply the unit is made for; 0: not known
+    bool operator==(const Wiring&) const = default;
+};
+
+// Rocks that the warm air is led through before the room.
+struct RockBed {
+    double volume_m3 = 0.0; // 0: none
+    double voids = 0.4;     // share of air
+    double loss_w_k = 3.0;
+    bool operator==(const RockBed&) const = default;
 };
 
 struct Loop {
@@ -165,6 +235,11 @@ struct Loop {
     Panel panel;
     Motor motor;
     Battery battery;
+    Element element;
+    Vessel vessel;
+    CheckValve check_valve;
+    Wiring wiring;
+    RockBed rock_bed;
     bool operator==(const Loop&) const = default;
 };
 
@@ -175,11 +250,11 @@ inline constexpr std::size_t probe_places = place_keys.size();
 inline constexpr std::array<const char*, probe_places> place_names{"Collector", "Tank bottom", "Tank middle", "Tank top", "Return pipe", "Supply pipe", "Second collector", "Second tank bottom", "Second tank top", "Pool", "Slab return", "Room"};
 
 // Parts that can be edited and drawn.
-enum class Part : std::uint8_t { collector, supply, back, tank, pump, collector_2, supply_2, back_2, tank_2, pump_2, exchanger, pool, slab, room, cooler, reservoir, valve, drain_back, panel, motor, battery };
+enum class Part : std::uint8_t { collector, supply, back, tank, pump, collector_2, supply_2, back_2, tank_2, pump_2, exchanger, pool, slab, room, cooler, reservoir, valve, drain_back, panel, motor, battery, element, vessel, check_valve, wiring, rock_bed };
 
 // A stretch of a route: a chain of nodes that fluid runs through.
-enum class Segment : std::uint8_t { collector, return_pipe, coil, tank_down, supply_pipe, collector_2, return_2, supply_2, coil_2, exchanger_hot, exchanger_cold, pool, slab, room, cooler, reservoir };
-inline constexpr std::size_t segments = 16;
+enum class Segment : std::uint8_t { collector, return_pipe, coil, tank_down, supply_pipe, collector_2, return_2, supply_2, coil_2, exchanger_hot, exchanger_cold, pool, slab, room, cooler, reservoir, rock_bed };
+inline constexpr std::size_t segments = 17;
 
 enum class Carrier : std::uint8_t { water, glycol, air };
 

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstdio>
 
 namespace vernal {
 namespace {
@@ -71,7 +72,7 @@ void Network::assemble(const Flows& flows, std::vector<double>& k) const
     k = resting_k_;
     for (std::size_t r = 0; r < max_routes; ++r)
         if (flows.route_w_k[r] != 0)
-            route_k_[r].add_to(k, flows.route_w_k[r]);
+            (flows.route_w_k[r] > 0 ? route_k_ : route_back_k_)[r].add_to(k, std::fabs(flows.route_w_k[r]));
     for (const TankNodes& tank : tanks_) {
         const double up = net_up(tank, flows);
         for (const Face& f : up > 0 ? tank.up : tank.down)
@@ -91,7 +92,7 @@ void Network::rates(const std::vector<double>& k, const Flows& flows, const Surr
     for (const Sun& sun : suns_)
         out[sun.node] += sun.gain * s.sun_w_m2[sun.plane] - sun.sky * s.net_sky_w_m2;
     for (const Bend& b : bends_)
-        out[b.node] -= b.at(t[b.node], s.air_c);
+        out[b.node] -= b.at(flows, t[b.node], s.air_c);
     for (const TankNodes& tank : tanks_) {
         for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i) {
             const double mixing = tank.mix_w_k * std::max(0.0, t[i] - t[i + 1]);
@@ -105,8 +106,10 @@ void Network::rates(const std::vector<double>& k, const Flows& flows, const Surr
         out[i] *= inverse[i];
 }
 
-double Network::Bend::at(double t_c, double air_c) const
+double Network::Bend::at(const Flows& flows, double t_c, double air_c) const
 {
+    if (element)
+        return -flows.element_w * std::clamp(set_c - t_c, 0.0, 1.0);
     const double d = t_c - air_c;
     double w = square * d * std::fabs(d);
     if (vapour_w_kpa > 0)
@@ -114,8 +117,10 @@ double Network::Bend::at(double t_c, double air_c) const
     return w;
 }
 
-Network::BendSlopes Network::Bend::slopes(double t_c, double air_c) const
+Network::BendSlopes Network::Bend::slopes(const Flows& flows, double t_c, double air_c) const
 {
+    if (element)
+        return {t_c < set_c && t_c > set_c - 1 ? flows.element_w : 0.0, 0.0};
     BendSlopes s;
     s.own = 2 * square * std::fabs(t_c - air_c);
     s.air = -s.own;
@@ -126,16 +131,16 @@ Network::BendSlopes Network::Bend::slopes(double t_c, double air_c) const
     return s;
 }
 
-void Network::bend_slopes(const double* t, double air_c, BendSlopes* out) const
+void Network::bend_slopes(const Flows& flows, const double* t, double air_c, BendSlopes* out) const
 {
     for (std::size_t i = 0; i < bends_.size(); ++i)
-        out[i] = bends_[i].slopes(t[bends_[i].node], air_c);
+        out[i] = bends_[i].slopes(flows, t[bends_[i].node], air_c);
 }
 
-void Network::add_slopes(const double* t, double air_c, std::vector<double>& k) const
+void Network::add_slopes(const Flows& flows, const double* t, double air_c, std::vector<double>& k) const
 {
     for (const Bend& b : bends_)
-        k[pattern_.diagonal(b.node)] -= b.slopes(t[b.node], air_c).own;
+        k[pattern_.diagonal(b.node)] -= b.slopes(flows, t[b.node], air_c).own;
     for (const TankNodes& tank : tanks_)
         for (std::size_t i = 0; i + 1 < tank.nodes.count; ++i)
             if (t[tank.nodes.first + i] > t[tank.nodes.first + i + 1]) {
@@ -153,6 +158,9 @@ std::uint64_t Network::slope_key(const double* t, double air_c) const
     for (Segment s : {Segment::collector, Segment::collector_2, Segment::pool})
         if (const NodeRange r = nodes_of(s); r.count > 0)
             key = key * 32 + static_cast<std::uint64_t>(std::min(31.0, std::fabs(t[r.first + r.count / 2] - air_c) / 20.0));
+    for (const Bend& b : bends_)
+        if (b.element)
+            key = key * 2 + (t[b.node] < b.set_c && t[b.node] > b.set_c - 1 ? 1 : 0);
     return key;
 }
 
@@ -172,7 +180,7 @@ HeatFlows Network::heat_flows(const Flows& flows, const Surroundings& s, const d
 {
     HeatFlows q = linear_flows(flows, t);
     q += fixed_flows(flows, s);
-    q += bent_flows(s, t);
+    q += bent_flows(flows, s, t);
     return q;
 }
 
@@ -189,7 +197,8 @@ HeatFlows Network::linear_flows(const Flows& flows, const double* t) const
         if (tank.drawn)
             q.drawn += flows.draw_w_k * t[tank.nodes.last()];
     for (const Delivery& d : deliveries_)
-        q.to_store += flows.route_w_k[d.route] * (t[d.in] - t[d.out]);
+        if (const double rate = flows.route_w_k[d.route]; rate != 0)
+            q.to_store += rate > 0 ? rate * (t[d.in] - t[d.out]) : -rate * (t[d.in_back] - t[d.out_back]);
     for (const Pair& p : store_links_)
         q.to_store += p.w * (t[p.a] - t[p.b]);
     return q;
@@ -209,12 +218,61 @@ HeatFlows Network::fixed_flows(const Flows& flows, const Surroundings& s) const
     return q;
 }
 
-HeatFlows Network::bent_flows(const Surroundings& s, const double* t) const
+HeatFlows Network::bent_flows(const Flows& flows, const Surroundings& s, const double* t) const
 {
     HeatFlows q;
     for (const Bend& b : bends_)
-        q.lost[static_cast<std::size_t>(b.loss)] += b.at(t[b.node], s.air_c);
+        q.lost[static_cast<std::size_t>(b.loss)] += b.at(flows, t[b.node], s.air_c);
     return q;
+}
+
+bool Network::water_side(std::size_t node) const
+{
+    const NodeRange r = nodes_of(Segment::exchanger_cold);
+    return r.count > 0 && node >= r.first && node <= r.last();
+}
+
+double Network::mean_c(std::initializer_list<Segment> stretches, const std::vector<double>& t) const
+{
+    double sum = 0, count = 0;
+    for (Segment s : stretches) {
+        const NodeRange r = nodes_of(s);
+        for (std::size_t i = r.first; i < r.first + r.count; ++i)
+            sum += t[i];
+        count += static_cast<double>(r.count);
+    }
+    return count > 0 ? sum / count : 0.0;
+}
+
+std::string Network::place_text(std::size_t node) const
+{
+    struct Named {
+        Segment stretch;
+        const char* text;
+        int pipe; // index of pipe_m_; −1: no pipe
+        bool from_collector;
+    };
+    static constexpr std::array<Named, 9> table{{{Segment::collector, "collector", -1, false},
+                                                 {Segment::collector_2, "second collector", -1, false},
+                                                 {Segment::supply_pipe, "supply pipe", 0, false},
+                                                 {Segment::return_pipe, "return pipe", 1, true},
+                                                 {Segment::supply_2, "second supply pipe", 2, false},
+                                                 {Segment::return_2, "second return pipe", 3, true},
+                                                 {Segment::cooler, "cooler", -1, false},
+                                                 {Segment::exchanger_cold, "water side of the exchanger", -1, false},
+                                                 {Segment::exchanger_hot, "exchanger", -1, false}}};
+    for (const Named& n : table) {
+        const NodeRange r = nodes_of(n.stretch);
+        if (r.count == 0 || node < r.first || node > r.last())
+            continue;
+        const double along = (static_cast<double>(node - r.first) + 0.5) / static_cast<double>(r.count);
+        if (n.pipe < 0)
+            return std::string(n.text) + (r.count < 2 ? "" : along < 0.34 ? ", at its inlet" : along > 0.66 ? ", at its outlet" : ", in its middle");
+        char metres[24];
+        std::snprintf(metres, sizeof metres, "%.1f m", pipe_m_[static_cast<std::size_t>(n.pipe)] * (n.from_collector ? along : 1 - along));
+        return std::string(n.text) + ", " + metres + " from the collector";
+    }
+    return "loop";
 }
 
 std::vector<double> Network::start(double store_c, double air_c) const

@@ -10,6 +10,8 @@
 
 #include <array>
 #include <cstdint>
+#include <initializer_list>
+#include <string>
 
 namespace vernal {
 
@@ -25,12 +27,14 @@ struct Surroundings {
     static Surroundings between(const Surroundings& a, const Surroundings& b, double share);
 };
 
-// Heat capacity rates, W/K. They hold still during a step.
+// Heat capacity rates, W/K; a route's is negative while it runs backwards by
+// itself. They hold still during a step.
 struct Flows {
     std::array<double, max_routes> route_w_k{};
     double draw_w_k = 0.0; // from the first tank
     double mains_c = 10.0;
     bool drained = false;  // the array stands empty
+    double element_w = 0.0; // of the backup element, before its own thermostat
     bool operator==(const Flows&) const = default;
 };
 
@@ -48,8 +52,9 @@ struct Fineness {
 };
 
 // Where heat goes for good.
-enum class Loss : std::uint8_t { collector, pipe, store, cooler };
-inline constexpr std::size_t losses = 4;
+// The element is booked here with the other sign.
+enum class Loss : std::uint8_t { collector, pipe, store, cooler, element };
+inline constexpr std::size_t losses = 5;
 
 // Heat flows, W, or their integrals, J.
 struct HeatFlows {
@@ -57,6 +62,9 @@ struct HeatFlows {
     std::array<double, losses> lost{};
     double loss(Loss l) const { return lost[static_cast<std::size_t>(l)]; }
     double all_losses() const { return lost[0] + lost[1] + lost[2] + lost[3]; }
+    double backup() const { return -loss(Loss::element); }
+    // What came in and neither went out nor is accounted for as lost.
+    double kept() const { return absorbed + backup() - all_losses() - drawn; }
     HeatFlows& operator+=(const HeatFlows& q);
     HeatFlows operator*(double f) const;
 };
@@ -84,10 +92,19 @@ public:
     std::size_t store_top() const { return store_top_; }
     const Fluid& fluid_of(std::size_t route) const;
     double rate_w_k(std::size_t route, double flow_m3_s) const { return flow_m3_s * fluid_of(route).density_kg_m3 * fluid_of(route).heat_capacity_j_kgk; }
-    // In the open and holding fluid.
-    bool wet_outdoors(std::size_t node, bool drained) const { return outdoors_[node] != 0 && !(drained && drains_[node] > 0 && left_behind_ == 0); }
+    // Holding fluid that can freeze: in the open, or the water side of an exchanger.
+    bool can_freeze(std::size_t node, bool drained) const { return may_freeze_[node] != 0 && !(drained && drains_[node] > 0 && left_behind_ == 0); }
+    double freezing_c(std::size_t node) const { return water_side(node) ? second_fluid_.freezing_c : fluid_.freezing_c; }
+    double burst_c(std::size_t node) const { return water_side(node) ? 0.0 : burst_c_; }
+    // "return pipe, 1.2 m from the collector"
+    std::string place_text(std::size_t node) const;
+    // Fluid of the ring that the collector is in, m³ per node.
+    const std::vector<double>& ring_m3() const { return ring_m3_; }
+    // Mean temperature of some stretches, °C; those the arrangement lacks do not count.
+    double mean_c(std::initializer_list<Segment> stretches, const std::vector<double>& t) const;
     // Water that leaves the array and the pipe beside it, m³; 0: it does not drain.
     double draining_m3() const { return draining_m3_; }
+    std::size_t draining_to() const { return drains_to_; }
     // Moves that water, with its heat, to the reservoir or back.
     void drain(std::vector<double>& t) const;
     void fill(std::vector<double>& t) const;
@@ -112,12 +129,12 @@ public:
     std::size_t bends() const { return bends_.size(); }
     std::size_t bend_node(std::size_t bend) const { return bends_[bend].node; }
     Loss bend_loss(std::size_t bend) const { return bends_[bend].loss; }
-    void bend_slopes(const double* t, double air_c, BendSlopes* out) const;
+    void bend_slopes(const Flows& flows, const double* t, double air_c, BendSlopes* out) const;
     // Which inversions are mixing, and how far the bent parts are from the air:
     // slopes are made anew only when this changes.
     std::uint64_t slope_key(const double* t, double air_c) const;
     // Adds to k the slopes of the nonlinear terms at t.
-    void add_slopes(const double* t, double air_c, std::vector<double>& k) const;
+    void add_slopes(const Flows& flows, const double* t, double air_c, std::vector<double>& k) const;
 
     // How far the rates move while the surroundings go from a to b and t stays,
     // with the slopes that bend_slopes() gave.
@@ -128,7 +145,7 @@ public:
     HeatFlows heat_flows(const Flows& flows, const Surroundings& s, const double* t) const;
     HeatFlows linear_flows(const Flows& flows, const double* t) const;
     HeatFlows fixed_flows(const Flows& flows, const Surroundings& s) const;
-    HeatFlows bent_flows(const Surroundings& s, const double* t) const;
+    HeatFlows bent_flows(const Flows& flows, const Surroundings& s, const double* t) const;
 
     // Heat in the loop and its stores above 0 °C, J.
     double stored_j(const double* t, bool drained = false) const;
@@ -168,12 +185,14 @@ private:
         Loss loss;
         double square = 0;                   // W/K²
         double vapour_w_kpa = 0, humidity = 0; // evaporation
-        double at(double t_c, double air_c) const;
-        BendSlopes slopes(double t_c, double air_c) const;
+        bool element = false;                  // gains, falling off over 1 K below the thermostat's setting
+        double set_c = 0;
+        double at(const Flows& flows, double t_c, double air_c) const;
+        BendSlopes slopes(const Flows& flows, double t_c, double air_c) const;
     };
-    // Heat into the store over a route: rate × (T_in − T_out).
+    // Heat into the store over a route: rate × (T_in − T_out), forwards and backwards.
     struct Delivery {
-        std::size_t route, in, out;
+        std::size_t route, in, out, in_back, out_back;
     };
     struct LossTerm {
         Loss loss;
@@ -182,6 +201,7 @@ private:
         double air_w_k = 0, room_w = 0; // what the surroundings give back
     };
     double net_up(const TankNodes& tank, const Flows& flows) const;
+    bool water_side(std::size_t node) const;
 
     const Arrangement& arrangement_;
     Fluid fluid_, second_fluid_;
@@ -192,7 +212,10 @@ private:
     double draining_m3_ = 0, left_behind_ = 0; // share that stays for want of pitch
     std::vector<double> to_air_, room_w_;
     std::vector<LossTerm> loss_terms_;
-    std::vector<char> outdoors_, store_;
+    std::vector<char> outdoors_, may_freeze_, store_;
+    std::vector<double> ring_m3_;
+    double burst_c_ = 0;
+    std::array<double, 4> pipe_m_{}; // supply, return, and the second ones
     std::vector<TankNodes> tanks_;
     std::vector<Sun> suns_;
     std::vector<Bend> bends_;
@@ -203,7 +226,7 @@ private:
     std::array<NodeRange, segments> ranges_{};
     SparsePattern pattern_{0, {}};
     std::vector<double> resting_k_;         // K when nothing flows
-    std::array<Term, max_routes> route_k_;  // per W/K of the route, tanks' inner faces left out
+    std::array<Term, max_routes> route_k_, route_back_k_; // per W/K of the route, tanks' inner faces left out; run backwards
 };
 
 } // namespace vernal

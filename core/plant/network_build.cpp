@@ -37,6 +37,11 @@ constexpr double slab_pipe_m3_m2 = 1.0 / 0.15 * std::numbers::pi / 4 * 0.013 * 0
 // W = A (0.089 + 0.0782 v) Δp / h_fg, kPa, m/s, kW; the latent heat cancels.
 constexpr double evaporation_still = 89.0, evaporation_wind = 78.2; // W/(m² kPa), and per m/s
 constexpr double water_emissivity = 0.9;
+// Water circling in upper connections that rise from the tank, W/K; an estimate.
+constexpr double without_heat_trap_w_k = 0.8;
+// Granite and the like, J/(m³ K) of solid (handbook values, from memory).
+constexpr double rock_j_m3k = 2650.0 * 880.0;
+constexpr int rock_nodes = 8;
 constexpr double cover_lets_through = 0.6; // of the sun, a bubble cover; an estimate
 
 template <class E>
@@ -81,6 +86,8 @@ private:
         n_.capacity_[0].push_back(capacity_j_k);
         n_.drains_.push_back(0.0);
         n_.outdoors_.push_back(outdoors);
+        n_.may_freeze_.push_back(outdoors);
+        n_.ring_m3_.push_back(0.0);
         n_.store_.push_back(store);
         for (auto* v : {&air_, &room_, &probe_air_, &probe_room_})
             v->push_back(0.0);
@@ -107,7 +114,7 @@ private:
     {
         if (!n_.arrangement_.drains)
             return;
-        const double pitch_share = std::clamp(l_.drain_back.pitch / least_pitch, 0.0, 1.0);
+        const double pitch_share = l_.drain_back.check_valve ? 0.0 : std::clamp(l_.drain_back.pitch / least_pitch, 0.0, 1.0);
         n_.left_behind_ = 1.0 - pitch_share;
         n_.drains_[at(node)] = std::min(water_j_k, at_most_j_k) * pitch_share;
         n_.draining_m3_ += n_.drains_[at(node)] / water_j_m3k();
@@ -143,6 +150,7 @@ private:
         case Segment::coil_2: return build_coil(s, 1, l_.tank_2);
         case Segment::exchanger_hot: return build_exchanger();
         case Segment::exchanger_cold: return build_exchanger();
+        case Segment::rock_bed: return build_rock_bed(s);
         case Segment::pool: return build_pool(s);
         case Segment::slab: return build_slab(s);
         case Segment::room: return build_room(s);
@@ -165,10 +173,11 @@ private:
         Chain chain{{}, collector_dispersion * n - 0.5, false, -1};
         for (int i = 0; i < n; ++i) {
             const int node = add_node(c.capacity_j_m2k * area, true);
-            drains(node, l_.drain_back.content_m3 / n * water_j_m3k(), 0.9 * c.capacity_j_m2k * area);
+            n_.ring_m3_.back() = c.content_m3 / n;
+            drains(node, c.content_m3 / n * water_j_m3k(), 0.9 * c.capacity_j_m2k * area);
             to_air(node, c.a1_w_m2k * area, Loss::collector);
             n_.suns_.push_back({at(node), at(plane), c.eta0 * area, c.sky_exchange * area, Loss::collector});
-            n_.bends_.push_back({at(node), Loss::collector, c.a2_w_m2k2 * area, 0, 0});
+            n_.bends_.push_back({at(node), Loss::collector, c.a2_w_m2k2 * area});
             chain.nodes.push_back(node);
         }
         keep(s, std::move(chain));
@@ -176,6 +185,7 @@ private:
 
     void build_pipe(Segment s, const Pipe& p, bool from_collector_on)
     {
+        n_.pipe_m_[s == Segment::supply_pipe ? 0 : s == Segment::return_pipe ? 1 : s == Segment::supply_2 ? 2 : 3] = p.length_m;
         const int n = std::max(3, static_cast<int>(std::ceil(p.length_m / (2 * pipe_dispersion_m)))) * fine_.pipe;
         const double dx = p.length_m / n;
         const double section = std::numbers::pi / 4 * p.bore_m * p.bore_m;
@@ -186,6 +196,7 @@ private:
             const double from_collector = (from_collector_on ? i + 0.5 : n - i - 0.5) * dx;
             const bool outdoors = from_collector < p.outdoor_m;
             const int node = add_node(capacity, outdoors);
+            n_.ring_m3_.back() = section * dx;
             if (outdoors)
                 drains(node, section * dx * water_j_m3k(), capacity);
             outdoors ? to_air(node, p.loss_w_mk * dx, Loss::pipe) : to_room(node, p.loss_w_mk * dx, l_.tank.room_c, Loss::pipe);
@@ -213,6 +224,15 @@ private:
             if (i > 0)
                 links_.push_back({node - 1, node, tank_conductivity * section / (tank_slenderness * diameter / parts)});
         }
+        if (!t.heat_trap)
+            to_room(static_cast<int>(tank.nodes.last()), without_heat_trap_w_k, t.room_c, Loss::store);
+        if (which == 0 && n_.arrangement_.has(Part::element)) {
+            const auto up = std::min(static_cast<std::size_t>(l_.element.height * parts), tank.nodes.count - 1);
+            Network::Bend heats{tank.nodes.first + up, Loss::element};
+            heats.element = true;
+            heats.set_c = l_.element.set_c;
+            n_.bends_.push_back(heats);
+        }
         n_.tanks_.push_back(std::move(tank));
     }
 
@@ -237,6 +257,7 @@ private:
         Chain chain;
         for (int i = n; i-- > 0;) { // flows from the top of the coil down
             const int node = add_node(std::max(capacity, 100.0), false);
+            n_.ring_m3_.back() = coil_m3_per_w_k * t.coil_w_k / n;
             chain.nodes.push_back(node);
             n_.store_links_.push_back({node, static_cast<int>(n_.tanks_[which].nodes.first) + i, t.coil_w_k / n});
         }
@@ -248,9 +269,11 @@ private:
         Chain hot, cold;
         const auto side = [&](const Fluid& f) { return std::max(100.0, l_.exchanger.content_m3 * f.density_kg_m3 * f.heat_capacity_j_kgk / exchanger_nodes); };
         for (int i = 0; i < exchanger_nodes; ++i)
-            hot.nodes.push_back(add_node(side(n_.fluid_), false));
+            hot.nodes.push_back(add_node(side(n_.fluid_), false)), n_.ring_m3_.back() = l_.exchanger.content_m3 / exchanger_nodes;
         for (int i = 0; i < exchanger_nodes; ++i)
-            cold.nodes.push_back(add_node(side(n_.second_fluid_), false));
+            cold.nodes.push_back(add_node(side(n_.second_fluid_), false)), n_.may_freeze_.back() = 1;
+        for (int node : cold.nodes)
+            to_room(node, l_.exchanger.loss_w_k / exchanger_nodes, l_.tank.room_c, Loss::pipe);
         for (std::size_t i = 0; i < exchanger_nodes; ++i) // counterflow
             links_.push_back({hot.nodes[i], cold.nodes[exchanger_nodes - 1 - i], l_.exchanger.ua_w_k / exchanger_nodes});
         keep(Segment::exchanger_hot, std::move(hot));
@@ -297,8 +320,26 @@ private:
     {
         Chain chain;
         for (int i = 0; i < cooler_nodes; ++i) {
-            const int node = add_node(std::max(100.0, l_.cooler.content_m3 * n_.fluid_.density_kg_m3 * n_.fluid_.heat_capacity_j_kgk / cooler_nodes), true);
-            to_air(node, l_.cooler.ua_w_k / cooler_nodes, Loss::cooler);
+            const int node = add_node(std::max(100.0, l_.cooler.content_m3 * n_.fluid_.density_kg_m3 * n_.fluid_.heat_capacity_j_kgk / cooler_nodes), !l_.cooler.indoors);
+            n_.ring_m3_.back() = l_.cooler.content_m3 / cooler_nodes;
+            const double share = l_.cooler.ua_w_k / cooler_nodes;
+            l_.cooler.indoors ? to_room(node, share, l_.tank.room_c, Loss::cooler) : to_air(node, share, Loss::cooler);
+            chain.nodes.push_back(node);
+        }
+        keep(s, std::move(chain));
+    }
+
+    void build_rock_bed(Segment s)
+    {
+        if (l_.rock_bed.volume_m3 <= 0)
+            return;
+        // Air and rocks of a slice are at one temperature: the limit of a bed of
+        // many transfer units (Hughes' model, Duffie & Beckman, chapter on storage).
+        Chain chain{{}, 0, true, -1};
+        const double slice = l_.rock_bed.volume_m3 / rock_nodes;
+        for (int i = 0; i < rock_nodes; ++i) {
+            const int node = add_node(slice * (1 - l_.rock_bed.voids) * rock_j_m3k, false, true);
+            to_room(node, l_.rock_bed.loss_w_k / rock_nodes, l_.tank.room_c, Loss::store);
             chain.nodes.push_back(node);
         }
         keep(s, std::move(chain));
@@ -351,7 +392,7 @@ private:
         const auto& routes = n_.arrangement_.routes;
         for (std::size_t r = 0; r < routes.size(); ++r) {
             Ring ring;
-            for (Segment s : routes[r].ring) {
+            for (Segment s : built(r)) {
                 const Chain& c = chains_[at(s)];
                 for (int node : c.nodes) {
                     ring.node.push_back(node);
@@ -366,12 +407,21 @@ private:
         }
     }
 
+    // The stretches of a route that have nodes: an absent rock bed is passed over.
+    std::vector<Segment> built(std::size_t r) const
+    {
+        std::vector<Segment> way = n_.arrangement_.routes[r].ring;
+        std::erase_if(way, [this](Segment s) { return chains_[at(s)].nodes.empty(); });
+        return way;
+    }
+
     void deliver(std::size_t r)
     {
-        const std::vector<Segment>& way = n_.arrangement_.routes[r].ring;
+        const std::vector<Segment> way = built(r);
+        const auto nodes = [&](std::size_t i) -> const std::vector<int>& { return chains_[at(way[i % way.size()])].nodes; };
         for (std::size_t i = 0; i < way.size(); ++i)
-            if (const Chain& c = chains_[at(way[i])]; c.delivers)
-                n_.deliveries_.push_back({r, at(chains_[at(way[(i + way.size() - 1) % way.size()])].nodes.back()), at(c.nodes.back())});
+            if (chains_[at(way[i])].delivers)
+                n_.deliveries_.push_back({r, at(nodes(i + way.size() - 1).back()), at(nodes(i).back()), at(nodes(i + 1).front()), at(nodes(i).front())});
     }
 
     SparsePattern make_pattern() const
@@ -407,6 +457,7 @@ private:
             n_.room_w_.push_back(room_[i] * room_c_[i] + probe_room_[i] * l_.tank.room_c);
             k[n_.pattern_.diagonal(i)] -= air_[i] + room_[i];
         }
+        n_.burst_c_ = n_.arrangement_.carrier == Carrier::glycol ? burst_c(l_.glycol_fraction) : n_.fluid_.freezing_c;
         for (Loss loss : {Loss::collector, Loss::pipe, Loss::store, Loss::cooler})
             add_loss(loss);
         for (const std::vector<Network::Pair>* pairs : {&std::as_const(links_), &std::as_const(n_.store_links_)})
@@ -443,8 +494,13 @@ private:
 
     void add_route(std::size_t r)
     {
+        n_.route_k_[r] = route_term(rings_[r], true);
+        n_.route_back_k_[r] = route_term(rings_[r], false);
+    }
+
+    Network::Term route_term(const Ring& ring, bool forwards) const
+    {
         std::vector<double> k(n_.pattern_.entries(), 0.0);
-        const Ring& ring = rings_[r];
         const auto tank_of = [&](int node) {
             for (std::size_t t = 0; t < n_.tanks_.size(); ++t)
                 if (at(node) >= n_.tanks_[t].nodes.first && at(node) <= n_.tanks_[t].nodes.last())
@@ -455,14 +511,16 @@ private:
             const int a = ring.node[i], b = ring.node[(i + 1) % ring.node.size()];
             if (tank_of(a) >= 0 && tank_of(a) == tank_of(b))
                 continue; // the net of all that runs through, see Network::assemble()
-            face(a, b).carry(k, 1 + ring.dispersion[i]);
-            face(b, a).carry(k, ring.dispersion[i]);
+            face(a, b).carry(k, ring.dispersion[i] + (forwards ? 1 : 0));
+            face(b, a).carry(k, ring.dispersion[i] + (forwards ? 0 : 1));
         }
+        Network::Term term;
         for (std::size_t s = 0; s < k.size(); ++s)
             if (k[s] != 0) {
-                n_.route_k_[r].slot.push_back(s);
-                n_.route_k_[r].weight.push_back(k[s]);
+                term.slot.push_back(s);
+                term.weight.push_back(k[s]);
             }
+        return term;
     }
 
     Network& n_;

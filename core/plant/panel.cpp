@@ -10,15 +10,43 @@ constexpr double full_sun_w_m2 = 1000.0, label_cell_c = 25.0; // standard test c
 constexpr double cell_k_m2_w = 0.031;
 constexpr double turning_share = 0.6; // of the starting current keeps it turning; an estimate
 constexpr double slowest = 0.05, fastest = 1.6;
+constexpr double booster_yield = 0.93; // of a switched converter; an estimate
+constexpr int halvings = 40;
 
-// What a motor takes at a speed: friction, and the pump's torque with its square.
+// What a motor and its cable take at a speed: friction, and the pump's torque with its square.
 struct Load {
-    explicit Load(const Motor& motor) : m(motor) {}
+    explicit Load(const Motor& motor, double line) : m(motor), line_ohm(line) {}
     double idle_a() const { return std::min(turning_share * m.start_a, m.current_a); }
     double current(double n) const { return idle_a() + (m.current_a - idle_a()) * n * n; }
-    double volt(double n) const { return m.resistance_ohm * current(n) + std::max(0.0, m.volt_v - m.resistance_ohm * m.current_a) * n; }
+    double at_motor(double n) const { return m.resistance_ohm * current(n) + std::max(0.0, m.volt_v - m.resistance_ohm * m.current_a) * n; }
+    double volt(double n) const { return at_motor(n) + line_ohm * current(n); }
+    double ohm() const { return m.resistance_ohm + line_ohm; }
+    double needed_a(bool turning) const { return turning ? turning_share * m.start_a : m.start_a; }
     const Motor& m;
+    double line_ohm;
 };
+
+// The highest speed at which `enough` still holds.
+template <class F>
+Drive fastest_with(const Load& load, F enough)
+{
+    double low = 0, high = fastest;
+    for (int i = 0; i < halvings; ++i) {
+        const double n = (low + high) / 2;
+        (enough(n) ? low : high) = n;
+    }
+    return low < slowest ? Drive{} : Drive{low, load.at_motor(low), load.current(low)};
+}
+
+// Through a booster the panel stays at its most power, and current takes the
+// place of spare voltage; it cannot raise the voltage.
+Drive boosted(const Panel& p, const Load& load, double sun_w_m2, double cell_c, bool turning)
+{
+    const double power = booster_yield * panel_power_w(p, sun_w_m2, cell_c), needed = load.needed_a(turning);
+    if (needed * needed * load.ohm() > power)
+        return {};
+    return fastest_with(load, [&](double n) { return load.volt(n) * load.current(n) < power && load.volt(n) < p.vmp_v; });
+}
 
 } // namespace
 
@@ -40,33 +68,38 @@ double panel_current_a(const Panel& p, double sun_w_m2, double cell_c, double vo
     return std::max(0.0, isc * (1 - c1 * (std::exp(volt / (c2 * open)) - 1)));
 }
 
-Drive drive(const Panel& p, const Motor& m, double sun_w_m2, double air_c, bool turning)
+double panel_power_w(const Panel& p, double sun_w_m2, double cell_c)
 {
-    const double cell = cell_temperature_c(air_c, sun_w_m2);
-    const double needed = turning ? turning_share * m.start_a : m.start_a;
-    if (panel_current_a(p, sun_w_m2, cell, needed * m.resistance_ohm) < needed)
-        return {};
-    const Load load(m);
-    double low = 0, high = fastest; // the panel gives more than is taken below the meeting point, less above
-    for (int i = 0; i < 40; ++i) {
-        const double n = (low + high) / 2;
-        (panel_current_a(p, sun_w_m2, cell, load.volt(n)) > load.current(n) ? low : high) = n;
+    double low = 0, high = p.voc_v * 1.5; // power rises to one top and falls
+    for (int i = 0; i < halvings; ++i) {
+        const double a = low + (high - low) / 3, b = high - (high - low) / 3;
+        const double at_a = a * panel_current_a(p, sun_w_m2, cell_c, a), at_b = b * panel_current_a(p, sun_w_m2, cell_c, b);
+        at_a < at_b ? low = a : high = b;
     }
-    return low < slowest ? Drive{} : Drive{low, load.volt(low), load.current(low)};
+    return low * panel_current_a(p, sun_w_m2, cell_c, low);
 }
 
-Drive drive_at(const Motor& m, double volt_v, bool turning)
+Drive drive(const Panel& p, const Motor& m, double sun_w_m2, double air_c, bool turning, double line_ohm)
 {
-    const double needed = turning ? turning_share * m.start_a : m.start_a;
-    if (volt_v < needed * m.resistance_ohm)
+    const double cell = cell_temperature_c(air_c, sun_w_m2);
+    const Load load(m, line_ohm);
+    const double needed = load.needed_a(turning);
+    // The panel gives more than is taken below the meeting point, less above.
+    Drive best;
+    if (panel_current_a(p, sun_w_m2, cell, needed * load.ohm()) >= needed)
+        best = fastest_with(load, [&](double n) { return panel_current_a(p, sun_w_m2, cell, load.volt(n)) > load.current(n); });
+    if (p.booster)
+        if (const Drive b = boosted(p, load, sun_w_m2, cell, turning); b.speed > best.speed)
+            best = b;
+    return best;
+}
+
+Drive drive_at(const Motor& m, double volt_v, bool turning, double line_ohm)
+{
+    const Load load(m, line_ohm);
+    if (volt_v < load.needed_a(turning) * load.ohm())
         return {};
-    const Load load(m);
-    double low = 0, high = fastest;
-    for (int i = 0; i < 40; ++i) {
-        const double n = (low + high) / 2;
-        (load.volt(n) < volt_v ? low : high) = n;
-    }
-    return low < slowest ? Drive{} : Drive{low, load.volt(low), load.current(low)};
+    return fastest_with(load, [&](double n) { return load.volt(n) < volt_v; });
 }
 
 } // namespace vernal

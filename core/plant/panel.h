@@ -25,7 +25,11 @@ struct Drive {
 };
 // On a voltage that holds, and on a panel. turning: it takes less to keep a motor
 // turning than to start it; below that, 0.
-Drive drive_at(const Motor& motor, double volt_v, bool turning);
-Drive drive(const Panel& panel, const Motor& motor, double sun_w_m2, double air_c, bool turning);
+// line_ohm: of the cable before it; volt is at the motor.
+Drive drive_at(const Motor& motor, double volt_v, bool turning, double line_ohm = 0);
+Drive drive(const Panel& panel, const Motor& motor, double sun_w_m2, double air_c, bool turning, double line_ohm = 0);
+
+// The most that the panel gives, W.
+double panel_power_w(const Panel& panel, double sun_w_m2, double cell_c);
 
 } // namespace vernal

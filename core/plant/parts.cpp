@@ -8,7 +8,7 @@ const PartText& part_text(Part part)
     static constexpr const char* pipe = "Pipe near the collector can carry steam: no plastic there. The fluid may be hot and under pressure.";
     static constexpr const char* hot = "Hot water scalds. A tempering valve holds the taps at 49 °C or less. Never cap or disable a relief valve.";
     static constexpr const char* mains = "Mains: isolate and prove dead before opening a cover. Never run the pump dry.";
-    static const std::array<PartText, 21> table{{{"Collector", roof},
+    static const std::array<PartText, 26> table{{{"Collector", roof},
                                                  {"Supply pipe", pipe},
                                                  {"Return pipe", pipe},
                                                  {"Tank", hot},
@@ -28,7 +28,12 @@ const PartText& part_text(Part part)
                                                  {"Lift and drain", "Water on a hot empty collector flashes to steam: fill it cool. No check valve in the return: it would keep the array from draining."},
                                                  {"PV panel", "A panel in light cannot be switched off: cover it before you wire. Its voltage is highest open and cold. Earth its frame."},
                                                  {"Motor", "Fuse it. Mind the polarity: a pump turning backwards moves a little water and wears out."},
-                                                 {"Battery", "Fuse it at its terminal: a short circuit burns. It gives off explosive gas while charging: air, and no flame. Acid burns eyes and skin."}}};
+                                                 {"Battery", "Fuse it at its terminal: a short circuit burns. It gives off explosive gas while charging: air, and no flame. Acid burns eyes and skin."},
+                                                 {"Element", "Mains: fixed wiring on its own breaker, isolated and proved dead. Never switch it on in an empty tank. Hot water scalds."},
+                                                 {"Vessel and relief valve", "Never cap, plug or disable a relief valve; lead its outlet to a safe place. Its discharge is steam and hot glycol. Let the loop cool before you open it."},
+                                                 {"Check valve", "Let the loop cool and take its pressure off before you open it."},
+                                                 {"Cable and breaker", "Isolate and prove dead. The breaker protects the weakest part behind it. Fixed wiring is for a licensed electrician where the law asks for one."},
+                                                 {"Rock bed", "Damp rocks grow mould: keep it dry, filter the air. Smoke and carbon monoxide alarms in the rooms it serves."}}};
     return table[static_cast<std::size_t>(part)];
 }
 

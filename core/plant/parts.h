@@ -30,6 +30,11 @@ void with_part(L& loop, Part part, F f)
     case Part::panel: return f(loop.panel);
     case Part::motor: return f(loop.motor);
     case Part::battery: return f(loop.battery);
+    case Part::element: return f(loop.element);
+    case Part::vessel: return f(loop.vessel);
+    case Part::check_valve: return f(loop.check_valve);
+    case Part::wiring: return f(loop.wiring);
+    case Part::rock_bed: return f(loop.rock_bed);
     case Part::valve: return;
     }
 }

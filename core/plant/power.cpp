@@ -23,8 +23,28 @@ void Power::minute(double sun_w_m2, double air_c, bool on)
 
 void Power::switched(bool on)
 {
-    if (changes_with_sun())
-        settle(on);
+    if (!changes_with_sun())
+        return;
+    settle(on);
+    // The motor stands still for a moment and draws all it can.
+    if (source_ != Source::battery || !on || cut_ || loop_.battery.cut_delay_s >= spin_up_s || starting_dip_v(loop_, rest_voltage_v(loop_.battery, charge_)) >= loop_.battery.cut_v)
+        return;
+    cut_off();
+    ++figures_.start_trips;
+    settle(on);
+}
+
+void Power::cut_off()
+{
+    cut_ = true;
+    ++figures_.trips;
+}
+
+double Power::pump_power_w() const
+{
+    if (source_ == Source::mains)
+        return loop_.pump.power_w * std::pow(loop_.pump.speed, 3);
+    return cut_ ? 0.0 : (drive_.volt + line_ohm_ * drive_.current_a) * drive_.current_a;
 }
 
 // Terminal voltage, currents and the cut-out for the charge as it stands.
@@ -32,7 +52,7 @@ void Power::settle(bool on)
 {
     const bool turning = on && drive_.speed > 0;
     if (source_ == Source::panel) {
-        drive_ = drive(loop_.panel, loop_.motor, sun_w_m2_, air_c_, turning);
+        drive_ = drive(loop_.panel, loop_.motor, sun_w_m2_, air_c_, turning, line_ohm_);
         volt_ = drive_.volt;
         return;
     }
@@ -45,11 +65,11 @@ void Power::settle(bool on)
     const double resting = at_terminals(0);
     if (cut_ && resting >= b.reconnect_v)
         cut_ = false;
-    drive_ = on ? drive_at(loop_.motor, at_terminals(loop_.motor.current_a), turning) : Drive{};
+    drive_ = on ? drive_at(loop_.motor, at_terminals(loop_.motor.current_a), turning, line_ohm_) : Drive{};
     volt_ = at_terminals(on && !cut_ ? drive_.current_a : 0);
-    if (on && !cut_ && volt_ < b.cut_v) {
-        cut_ = true;
-        ++figures_.trips;
+    low_s_ = on && !cut_ && volt_ < b.cut_v ? low_s_ : 0.0;
+    if (on && !cut_ && volt_ < b.cut_v && low_s_ >= b.cut_delay_s) {
+        cut_off();
         volt_ = resting;
     }
     // At the limit the charge controller lets only so much through.
@@ -62,6 +82,7 @@ void Power::pass(double seconds, bool on)
     if (source_ != Source::battery)
         return;
     figures_.cut_s += on && cut_ ? seconds : 0.0;
+    low_s_ += seconds;
     const double in = net_a_ > 0 ? net_a_ * charged_share : net_a_;
     charge_ = std::clamp(charge_ + in * seconds / (loop_.battery.capacity_ah * 3600.0), 0.0, 1.0);
     settle(on);

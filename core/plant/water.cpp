@@ -8,8 +8,7 @@ namespace vernal {
 namespace {
 
 constexpr double never = std::numeric_limits<double>::infinity();
-constexpr double gravity_m_s2 = 9.80665;
-constexpr double boiling_c = 100.0;
+constexpr double steam_c = 100.0;
 constexpr double speed_steps = 64.0; // as finely as the flow follows the sun: factors are kept per flow
 // Slower water runs down the wall and leaves the air in the pipe. About half a
 // metre per second in small pipe (Froude number near 1); an estimate.
@@ -17,52 +16,114 @@ constexpr double siphon_froude = 1.0;
 constexpr double reservoir_reserve = 1.25;
 constexpr double hot_return_c = 80.0; // of a good day; estimate
 
-// Saturation pressure, Pa: Wagner & Pruss, J. Phys. Chem. Ref. Data 22 (1993) 783
-// (IAPWS supplementary release), coefficients from memory, checked against the steam table in the tests.
-double saturation_pa(double t_c)
-{
-    constexpr double critical_k = 647.096, critical_pa = 22.064e6;
-    const double k = std::clamp(t_c + 273.15, 273.16, 640.0), x = 1 - k / critical_k;
-    const double sum = -7.85951783 * x + 1.84408259 * std::pow(x, 1.5) - 11.7866497 * std::pow(x, 3) + 22.6807411 * std::pow(x, 3.5) - 15.9618719 * std::pow(x, 4) + 1.80122502 * std::pow(x, 7.5);
-    return critical_pa * std::exp(critical_k / k * sum);
-}
-
-// International standard atmosphere, troposphere.
-double atmosphere_pa(double altitude_m) { return 101325.0 * std::pow(1 - 2.25577e-5 * altitude_m, 5.25588); }
+constexpr double reverse_every_s = 300.0; // the thermosiphon is looked at anew
+constexpr double vapour_j_kgk = 461.5;    // gas constant of water vapour
+constexpr double least_reverse = 1e-4; // of the pump's flow; less is none
+constexpr double warmth_step_k = 10.0;
 
 } // namespace
 
-double flow_against(const Pump& p, double lift_m)
+const char* trouble_text(Trouble trouble)
 {
-    if (p.head_m <= 0 || p.free_flow_m3_s <= p.flow_m3_s)
-        return p.flow_m3_s;
-    if (lift_m >= p.head_m)
-        return 0.0;
-    const double own = p.head_m / (p.free_flow_m3_s * p.free_flow_m3_s);
-    const double loop = p.head_m / (p.flow_m3_s * p.flow_m3_s) - own;
-    return std::sqrt((p.head_m - lift_m) / (own + loop));
+    static constexpr std::array texts{"", "runs dry", "has lost its prime", "locked by air", "draws steam", "works against a shut line"};
+    return texts[static_cast<std::size_t>(trouble)];
 }
 
 double siphon_height_m(double water_c, double altitude_m)
 {
-    // Density of water after Kell, J. Chem. Eng. Data 20 (1975) 97, as a parabola good to 0.1 % between 20 and 100 °C.
-    const double density = 1001.1 - 0.0867 * water_c - 0.0034 * water_c * water_c;
-    return std::max(0.0, (atmosphere_pa(altitude_m) - saturation_pa(water_c)) / (density * gravity_m_s2));
+    return std::max(0.0, suction_head_m(water_c, 0, altitude_m));
 }
 
 Draining draining(const Loop& l, double altitude_m)
 {
     const auto outdoors = [](const Pipe& p) { return std::min(p.outdoor_m, p.length_m) * std::numbers::pi / 4 * p.bore_m * p.bore_m; };
-    const double array = l.drain_back.content_m3, pipe = outdoors(l.supply) + outdoors(l.back);
+    const double array = l.collector.content_m3, pipe = outdoors(l.supply) + outdoors(l.back);
     return {array, pipe, reservoir_reserve * (array + pipe), hot_return_c, siphon_height_m(hot_return_c, altitude_m)};
 }
 
 Water::Water(const Network& network, const Loop& loop, double altitude_m)
-    : network_(network), loop_(loop), altitude_m_(altitude_m), lifted_flow_(flow_against(loop.pump, loop.drain_back.lift_m)),
+    : network_(network), loop_(loop), altitude_m_(altitude_m),
       power_(loop, network.arrangement().has(Part::battery) ? Power::Source::battery : network.arrangement().has(Part::panel) ? Power::Source::panel : Power::Source::mains)
 {
+    settle_flows({});
+    if (may_reverse())
+        reverse_left_s_ = reverse_every_s;
     if (drains())
         enter(Filling::empty, never);
+}
+
+bool Water::may_reverse() const { return loop_.check_valve.leak > 0 && network_.arrangement().has(Part::check_valve); }
+
+const Route& Water::open_route() const
+{
+    const auto& routes = network_.arrangement().routes;
+    for (const Route& r : routes)
+        if (r.pump == 0 && (r.valve < 0 || ((running_ >> r.valve & 1U) != 0) == r.when))
+            return r;
+    return routes.front();
+}
+
+// By the curve the flow goes with the fluid's viscosity, so with the ring's warmth.
+void Water::settle_flows(const std::vector<double>& t)
+{
+    const bool curves = loop_.pump.by_curve || loop_.pump_2.by_curve;
+    if (!t.empty()) {
+        if (!curves)
+            return;
+        const double mean = network_.mean_c({Segment::collector, Segment::return_pipe, Segment::supply_pipe}, t);
+        const int warmth = static_cast<int>(std::lround(std::clamp(mean, -30.0, 140.0) / warmth_step_k));
+        if (warmth == warmth_)
+            return;
+        warmth_ = warmth;
+    }
+    const Arrangement& a = network_.arrangement();
+    const Fluid fluid = a.carrier == Carrier::air ? warm_air() : fluid_at(a.carrier == Carrier::glycol ? loop_.glycol_fraction : 0.0, warmth_ * warmth_step_k);
+    full_flow_ = pump_flow(loop_, a.routes.front(), loop_.pump, fluid, 0);
+    lifted_flow_ = a.drains ? pump_flow(loop_, a.routes.front(), loop_.pump, fluid, loop_.drain_back.lift_m) : full_flow_;
+    for (const Route& r : a.routes)
+        if (r.pump == 1)
+            second_flow_ = pump_flow(loop_, r, loop_.pump_2, a.has(Part::exchanger) ? glycol_water(0) : fluid, 0);
+}
+
+void Water::settle_reverse(const std::vector<double>& t)
+{
+    reverse_left_s_ = reverse_every_s;
+    const auto cold = {Segment::collector, Segment::supply_pipe}, warm = {Segment::return_pipe, Segment::coil, Segment::tank_down, Segment::exchanger_hot, Segment::pool, Segment::slab, Segment::room};
+    const double free = pump_ ? 0.0 : thermosiphon_flow(loop_, open_route(), network_.mean_c(cold, t), network_.mean_c(warm, t));
+    // In steps of a fifth: factors are kept per flow.
+    const double share = free * loop_.check_valve.leak / loop_.pump.flow_m3_s;
+    reverse_m3_s_ = share < least_reverse ? 0.0 : std::exp2(std::round(4 * std::log2(share)) / 4) * loop_.pump.flow_m3_s;
+}
+
+// A dip pipe that lost its water, and water that boils before the pump takes it.
+void Water::settle_suction(const std::vector<double>& t)
+{
+    const DrainBack& d = loop_.drain_back;
+    cavitates_ = cavitates_ || suction_head_m(t[network_.node_of(ProbePlace::supply_pipe)], d.suction_m, altitude_m_) < d.suction_need_m;
+    air_locked_ = air_locked_ || (d.ports_swapped && state_ == Filling::running && since_full_s_ >= sweep_s());
+}
+
+Trouble Water::trouble() const
+{
+    if (!pump_)
+        return Trouble::none;
+    if (loop_.pump.shut)
+        return Trouble::dead_head;
+    if (!drains())
+        return Trouble::none;
+    return !primed_ ? Trouble::no_prime : cavitates_ ? Trouble::cavitates : air_locked_ ? Trouble::air_lock : lifted_flow_ <= 0 && state_ == Filling::filling ? Trouble::dry : Trouble::none;
+}
+
+void Water::count_trouble(double seconds)
+{
+    switch (trouble()) {
+    case Trouble::none: return;
+    case Trouble::dry:
+    case Trouble::no_prime: figures_.dry_run_s += seconds; return;
+    case Trouble::air_lock: figures_.air_locked_s += seconds; return;
+    case Trouble::cavitates: figures_.cavitating_s += seconds; return;
+    case Trouble::dead_head: figures_.dead_head_s += seconds; return;
+    }
 }
 
 void Water::enter(Filling state, double seconds)
@@ -80,21 +141,29 @@ void Water::weather(const Surroundings& s)
 void Water::outputs(std::uint32_t running, const std::vector<double>& t)
 {
     const bool on = (running & 1U) != 0;
+    running_ = running;
     if (on == pump_)
         return;
     pump_ = on;
     power_.switched(on);
+    if (may_reverse()) {
+        reverse_m3_s_ = 0;
+        reverse_left_s_ = on ? never : reverse_every_s;
+    }
     if (!drains())
         return;
-    siphon_ = false;
+    siphon_ = cavitates_ = air_locked_ = false;
+    primed_ = primed_ && (on || loop_.drain_back.holds_prime || loop_.drain_back.suction_m <= 0);
+    if (on)
+        settle_suction(t);
     since_full_s_ = 0;
     if (!on) // a half-filled array runs back sooner; the whole time is the safe side
         return enter(state_ == Filling::running ? Filling::draining : Filling::empty, state_ == Filling::running ? loop_.drain_back.drain_s : never);
     if (state_ == Filling::draining) // what is still up there is soon joined
         return enter(Filling::running, never);
     ++figures_.fills;
-    figures_.steam_fills += t[network_.node_of(ProbePlace::collector)] > boiling_c ? 1 : 0;
-    enter(Filling::filling, lifted_flow_ > 0 ? network_.draining_m3() / lifted_flow_ : never);
+    figures_.steam_fills += t[network_.node_of(ProbePlace::collector)] > steam_c ? 1 : 0;
+    enter(Filling::filling, lifted_flow_ > 0 && trouble() == Trouble::none ? network_.draining_m3() / lifted_flow_ : never);
 }
 
 double Water::sweep_s() const
@@ -106,7 +175,7 @@ double Water::sweep_s() const
 double Water::until_change_s() const
 {
     if (!drains())
-        return never;
+        return reverse_left_s_;
     const double sweep = sweep_s() - since_full_s_;
     return state_ == Filling::running && !siphon_ && sweep > 0 ? sweep : left_s_;
 }
@@ -114,7 +183,7 @@ double Water::until_change_s() const
 void Water::settle_siphon(const std::vector<double>& t)
 {
     const double bore = loop_.back.bore_m, section = std::numbers::pi / 4 * bore * bore;
-    const double flow = siphon_ ? loop_.pump.flow_m3_s : lifted_flow_;
+    const double flow = siphon_ ? full_flow_ : lifted_flow_;
     const bool fast = flow / section > siphon_froude * std::sqrt(gravity_m_s2 * bore);
     const bool swept = since_full_s_ >= sweep_s();
     const double top_c = t[network_.node_of(ProbePlace::collector)];
@@ -124,19 +193,30 @@ void Water::settle_siphon(const std::vector<double>& t)
 void Water::pass(double seconds, std::vector<double>& t)
 {
     power_.pass(seconds, pump_);
+    count_trouble(seconds);
+    settle_flows(t);
+    figures_.reverse_s += reverse_m3_s_ > 0 ? seconds : 0.0;
+    reverse_left_s_ -= seconds;
+    if (reverse_left_s_ <= 1e-9)
+        settle_reverse(t);
     if (!drains())
         return;
+    if (pump_)
+        settle_suction(t);
     if (state_ == Filling::running) {
         since_full_s_ += seconds;
         settle_siphon(t);
         figures_.lifting_s += siphon_ ? 0.0 : seconds;
     }
-    figures_.dry_run_s += pump_ && (lifted_flow_ <= 0) && state_ == Filling::filling ? seconds : 0.0;
     left_s_ -= seconds;
     if (left_s_ > 1e-9)
         return;
     if (state_ == Filling::filling) {
         network_.fill(t);
+        if (loop_.drain_back.vented || !network_.arrangement().has(Part::reservoir)) {
+            const double k = t[network_.draining_to()] + 273.15; // the array's air leaves saturated
+            figures_.vapour_kg += network_.draining_m3() * saturation_pa(k - 273.15) / (vapour_j_kgk * k);
+        }
         return enter(Filling::running, never);
     }
     network_.drain(t);
@@ -149,12 +229,15 @@ Flows Water::flows(std::uint32_t running, double draw_w_k, double mains_c) const
     Flows f{{}, draw_w_k, mains_c, drained()};
     const auto& routes = network_.arrangement().routes;
     for (std::size_t r = 0; r < routes.size(); ++r) {
-        if (!on(routes[r].pump) || (routes[r].valve >= 0 && on(static_cast<std::size_t>(routes[r].valve)) != routes[r].when))
+        const bool open = routes[r].valve < 0 || on(static_cast<std::size_t>(routes[r].valve)) == routes[r].when;
+        if (open && routes[r].pump == 0 && !on(0) && reverse_m3_s_ > 0)
+            f.route_w_k[r] = -network_.rate_w_k(r, reverse_m3_s_);
+        if (!open || !on(routes[r].pump))
             continue;
-        double flow = (routes[r].pump == 0 ? loop_.pump : loop_.pump_2).flow_m3_s;
+        double flow = routes[r].pump == 0 ? full_flow_ : second_flow_;
         if (drains())
-            flow = state_ != Filling::running ? 0.0 : siphon_ ? flow : lifted_flow_;
-        if (follows_sun())
+            flow = state_ != Filling::running || cavitates_ || air_locked_ ? 0.0 : siphon_ ? flow : lifted_flow_;
+        if (follows_sun() && routes[r].pump == 0)
             flow *= std::round(power_.speed(pump_) * speed_steps) / speed_steps;
         f.route_w_k[r] = network_.rate_w_k(r, flow);
     }

@@ -3,6 +3,7 @@
 // and empties, and its pump lifts the water until a siphon stands.
 #pragma once
 
+#include "hydraulics.h"
 #include "network.h"
 #include "power.h"
 
@@ -13,12 +14,6 @@ namespace vernal {
 // Fall over length below which water stays in what should drain: 1/4 inch per
 // foot (common practice, no source).
 inline constexpr double least_pitch = 0.25 / 12.0;
-
-// Flow of a pump against a lift, m³/s, from two points of its curve,
-// H = head (1 − (Q/free_flow)²), and the resistance k Q² that makes it deliver
-// `flow_m3_s` without lift. 0: it does not reach the top. A pump whose curve is
-// not known delivers its measured flow at any lift.
-double flow_against(const Pump& pump, double lift_m);
 
 // Greatest height above the resting water, m, at which water of this
 // temperature still hangs together in a full pipe: p_atm − ρ g h = p_sat(T).
@@ -34,11 +29,20 @@ Draining draining(const Loop& loop, double altitude_m);
 
 enum class Filling : std::uint8_t { empty, filling, running, draining };
 
+// Why a pump that is on moves nothing.
+enum class Trouble : std::uint8_t { none, dry, no_prime, air_lock, cavitates, dead_head };
+const char* trouble_text(Trouble trouble); // "runs dry"; none: empty
+
 struct WaterFigures {
     int fills = 0;
     int steam_fills = 0;      // began to fill above the boiling point
     double lifting_s = 0;     // running without a siphon
-    double dry_run_s = 0;     // the pump on and nothing reaches the top
+    double dry_run_s = 0;     // the pump on and nothing reaches the top, or its dip pipe is empty
+    double air_locked_s = 0;  // air goes round and no water
+    double cavitating_s = 0;  // the water boils at the pump's inlet
+    double dead_head_s = 0;   // the pump on against a shut line
+    double vapour_kg = 0;     // blown out of the vent with the air of a filling array
+    double reverse_s = 0;     // warm fluid rising to the cold collector by itself
 };
 
 class Water {
@@ -49,6 +53,12 @@ public:
     Filling filling() const { return state_; }
     bool drained() const { return drains() && (state_ == Filling::empty || state_ == Filling::filling); }
     bool siphon() const { return siphon_; }
+    Trouble trouble() const; // of the loop pump, as it stands
+    // Flow of the loop pump when it has its water, m³/s: up to the top, and with the siphon.
+    double lifted_m3_s() const { return lifted_flow_; }
+    double full_m3_s() const { return full_flow_; }
+    // Of fluid that goes round backwards by itself, m³/s.
+    double reverse_m3_s() const { return reverse_m3_s_; }
     // Until the next change by itself, s; infinity: none.
     double until_change_s() const;
 
@@ -75,10 +85,20 @@ public:
 private:
     void enter(Filling state, double seconds);
     void settle_siphon(const std::vector<double>& t);
+    void settle_suction(const std::vector<double>& t);
+    void settle_flows(const std::vector<double>& t);
+    void settle_reverse(const std::vector<double>& t);
+    void count_trouble(double seconds);
+    bool may_reverse() const;
+    const Route& open_route() const; // of the loop pump, as the valves stand
     double sweep_s() const; // of running without a siphon until the return pipe is free of air
     const Network& network_;
     const Loop& loop_;
-    double altitude_m_, lifted_flow_;
+    double altitude_m_, lifted_flow_ = 0, full_flow_ = 0, second_flow_ = 0;
+    int warmth_ = 4; // of the ring, in tens of degrees: what its flows are reckoned at
+    std::uint32_t running_ = 0;
+    double reverse_m3_s_ = 0, reverse_left_s_ = std::numeric_limits<double>::infinity();
+    bool primed_ = true, cavitates_ = false, air_locked_ = false;
     Filling state_ = Filling::running;
     double left_s_ = std::numeric_limits<double>::infinity();
     double since_full_s_ = 0;

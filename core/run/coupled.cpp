@@ -38,15 +38,15 @@ std::vector<double> smooth_until(const DayForcing& d)
 class Run {
 public:
     Run(const CoupledSetup& s, const CoupledOptions& o)
-        : setup_(s), options_(o), network_(s.loop, s.probes, s.fine), integrator_(network_), water_(network_, s.loop, s.altitude_m),
-          sample_s_(static_cast<double>(s.program.sample_ms) / 1000.0), freezing_c_(network_.fluid_of(0).freezing_c)
+        : setup_(s), options_(o), network_(s.loop, s.probes, s.fine), integrator_(network_), water_(network_, s.loop, s.altitude_m), pressure_(network_, s.loop, s.altitude_m),
+          sample_s_(static_cast<double>(s.program.sample_ms) / 1000.0)
     {
         temps_ = network_.start(s.start_tank_c, s.days.front()->air_c.front());
         state_ = power_up(s.program);
         inputs_.modes = s.modes;
         for (std::size_t i = 0; i < network_.size(); ++i)
             for (bool drained : {false, true})
-                if (network_.wet_outdoors(i, drained))
+                if (network_.can_freeze(i, drained))
                     wet_[drained ? 1 : 0].push_back(i);
         for (const Clause& c : s.program.clauses)
             if (c.tier == Tier::limit || c.tier == Tier::cut_out)
@@ -67,6 +67,12 @@ public:
         }
         result_.figures.water = water_.figures();
         result_.figures.power = water_.power().figures();
+        result_.figures.vessel = pressure_.figures();
+        if (pressure_.present())
+            result_.figures.end_pressure_pa = pressure_.cold_pa();
+        result_.figures.end_store_c = temps_[network_.store_top()];
+        if (coldest_node_ < network_.size())
+            result_.figures.coldest_wet_at = network_.place_text(coldest_node_);
         result_.figures.stored_change_j = network_.stored_j(temps_.data(), water_.drained()) - stored_at_start_;
         for (PumpFigures& p : result_.figures.pumps)
             RunCounter::finish(p);
@@ -83,6 +89,8 @@ private:
         counting_ = true;
         shown_ = options_.keep_records || options_.each_sample;
         water_.forget_figures();
+        if (pressure_.present())
+            pressure_.refill();
         stored_at_start_ = network_.stored_j(temps_.data(), water_.drained());
         result_.first_state = state_;
         result_.node_count = network_.size();
@@ -99,6 +107,7 @@ private:
     {
         day_ = &day;
         smooth_ = smooth_until(day);
+        find_edges();
         const auto samples = static_cast<std::int64_t>(std::llround(day_s / sample_s_));
         if (counting_)
             keep(0, true);
@@ -115,7 +124,8 @@ private:
         if (water_.follows_sun())
             water_.weather(surroundings_at(*day_, 60.0 * std::floor(t / 60.0 + 1e-9)));
         const DrawNow draw = network_.has_tank() ? draw_at(*day_, t, temps_[network_.store_top()]) : DrawNow{};
-        const Flows flows = water_.flows(state_.running, draw.rate_w_k, day_->mains_c);
+        Flows flows = water_.flows(state_.running, draw.rate_w_k, day_->mains_c);
+        flows.element_w = powered(t) ? element_w(setup_.loop, t) : 0.0;
         std::int64_t n = std::min(allowed(t), left);
         for (;;) {
             const double h = static_cast<double>(n) * sample_s_;
@@ -138,6 +148,19 @@ private:
         return n;
     }
 
+    bool powered(double t) const { return !(t >= day_->outage_start_s && t < day_->outage_end_s); }
+
+    // Instants at which the element's windows or the mains switch.
+    void find_edges()
+    {
+        edges_.clear();
+        if (setup_.loop.element.mode == ElementMode::windows)
+            for (const HeatingWindow& w : setup_.loop.element.windows)
+                edges_.insert(edges_.end(), {w.start_h * 3600.0, w.end_h * 3600.0});
+        if (day_->outage_end_s > day_->outage_start_s)
+            edges_.insert(edges_.end(), {day_->outage_start_s, day_->outage_end_s});
+    }
+
     double substep() const { return setup_.step_s > 0 ? setup_.step_s : longest_substep_s; }
 
     // Longest step from here, in samples.
@@ -149,6 +172,9 @@ private:
             for (double edge : {d.start_h * 3600.0, d.start_h * 3600.0 + d.duration_s})
                 if (edge > t)
                     until = std::min(until, edge);
+        for (double edge : edges_)
+            if (edge > t)
+                until = std::min(until, edge);
         if (water_.follows_sun() && (state_.running != 0 || plane_at(t) > 0))
             until = std::min(until, 60.0 * (std::floor(t / 60.0 + 1e-9) + 1));
         until = std::min({until, t + longest_step_s, t + water_.until_change_s()});
@@ -204,7 +230,7 @@ private:
             bounds_.low[i] = quantised(std::min(r0, r1) - bulge, setup_.resolution_k);
             bounds_.high[i] = quantised(std::max(r0, r1) + bulge, setup_.resolution_k);
         }
-        return safe_skip(setup_.program, state_, inputs_.modes, bounds_) >= m;
+        return dead_ || safe_skip(setup_.program, state_, inputs_.modes, bounds_) >= m;
     }
 
     // A sample longer than a step may be: equal pieces, nobody looks in between.
@@ -220,7 +246,7 @@ private:
     void take(const Integrator::Trial& trial)
     {
         if (counting_)
-            result_.figures.heat += integrator_.heat();
+            count_heat(integrator_.heat());
         previous_.swap(temps_);
         temps_ = *trial.next;
         rate_ = trial.rate;
@@ -229,18 +255,27 @@ private:
         ++result_.figures.steps;
     }
 
+    void count_heat(const HeatFlows& q)
+    {
+        result_.figures.heat += q;
+        if (water_.reverse_m3_s() > 0)
+            result_.figures.night_loss_j += std::max(0.0, -q.to_store);
+    }
+
     void finish_step(std::int64_t k, std::int64_t n, const DrawNow& draw)
     {
         const double h = static_cast<double>(n) * sample_s_;
+        time_s_ = static_cast<double>(k + n) * sample_s_;
         if (counting_) {
             count(h, draw);
             if (options_.each_sample)
                 rows_between(k, n);
         }
         water_.pass(h, temps_);
+        pressure_.settle(temps_, h);
         const std::uint32_t before = state_.running;
-        decide(n);
         const double now = static_cast<double>(k + n) * sample_s_;
+        powered(now) ? decide(n) : stand_still();
         const Filling stood = water_.filling();
         water_.outputs(state_.running, temps_);
         const bool switched = before != state_.running;
@@ -259,9 +294,57 @@ private:
 
     void decide(std::int64_t n)
     {
+        dead_ = false;
         for (std::size_t i = 0; i < setup_.program.probes; ++i)
             inputs_.readings[i] = {quantised(reading(temps_, i), setup_.resolution_k), true};
         decisions_ = step(setup_.program, inputs_, state_, n, shown_ ? Margins::with : Margins::without);
+    }
+
+    // Without power the unit decides nothing, its outputs fall, and it begins anew when power returns.
+    void stand_still()
+    {
+        dead_ = true;
+        state_ = power_up(setup_.program);
+        decisions_ = {};
+        for (std::size_t i = 0; i < setup_.program.probes; ++i)
+            inputs_.readings[i] = {quantised(reading(temps_, i), setup_.resolution_k), true};
+    }
+
+    void count_frost(double h)
+    {
+        Figures& f = result_.figures;
+        bool frozen = false, burst = false;
+        for (std::size_t i : wet_[water_.drained() ? 1 : 0]) {
+            const double left = temps_[i] - network_.freezing_c(i);
+            if (left < least_left_k_) {
+                least_left_k_ = left;
+                coldest_node_ = i;
+                f.coldest_wet_c = temps_[i];
+            }
+            if (left >= 0)
+                continue;
+            frozen = true;
+            burst = burst || temps_[i] < network_.burst_c(i);
+            if (std::isnan(f.first_freeze_s)) {
+                f.first_freeze_s = day_start_s_ + time_s_;
+                f.first_freeze_at = network_.place_text(i);
+            }
+        }
+        f.freezing_s += frozen ? h : 0.0;
+        f.burst_s += burst ? h : 0.0;
+    }
+
+    // The draw gets less heat than it needs: its water stays below the target.
+    void count_short(double h, const DrawNow& draw)
+    {
+        constexpr double unfelt_k = 1.0;
+        const double short_k = day_->target_c - temps_[network_.store_top()];
+        if (draw.needed_w <= 0 || short_k <= 0)
+            return;
+        Figures& f = result_.figures;
+        f.short_j += draw.rate_w_k * short_k * h;
+        if (short_k > unfelt_k && std::isnan(f.first_short_s))
+            f.first_short_s = day_start_s_ + time_s_;
     }
 
     void count(double h, const DrawNow& draw)
@@ -273,11 +356,10 @@ private:
         f.needed_j += draw.needed_w * h;
         f.highest_collector_c = std::max(f.highest_collector_c, hottest_collector());
         f.highest_store_c = std::max(f.highest_store_c, temps_[network_.store_top()]);
-        double coldest = INFINITY;
-        for (std::size_t i : wet_[water_.drained() ? 1 : 0])
-            coldest = std::min(coldest, temps_[i]);
-        f.coldest_wet_c = std::min(f.coldest_wet_c, coldest);
-        f.freezing_s += coldest < freezing_c_ ? h : 0.0;
+        if (water_.power().cut() && std::isnan(f.first_cut_s))
+            f.first_cut_s = day_start_s_ + time_s_;
+        count_frost(h);
+        count_short(h, draw);
         const bool above = std::any_of(limits_.begin(), limits_.end(), [&](const Latch& l) { return reading(temps_, static_cast<std::size_t>(l.plus)) * 1000 >= l.set_mk; });
         f.above_limit_s += above ? h : 0.0;
     }
@@ -285,7 +367,7 @@ private:
     double pump_power_w() const
     {
         const bool second = network_.arrangement().has(Part::pump_2) && (state_.running & 2U) != 0;
-        return ((state_.running & 1U) != 0 ? water_.power().pump_power_w() : 0.0) + (second ? setup_.loop.pump_2.power_w : 0.0);
+        return ((state_.running & 1U) != 0 ? water_.power().pump_power_w() : 0.0) + (second ? setup_.loop.pump_2.power_w * std::pow(setup_.loop.pump_2.speed, 3) : 0.0);
     }
 
     double hottest_collector() const
@@ -308,10 +390,15 @@ private:
         r.plane_w_m2 = static_cast<float>(plane_at(now));
         r.volt = static_cast<float>(water_.power().volt());
         r.charge = static_cast<float>(water_.power().charge());
+        r.pressure_pa = pressure_now();
+        r.trouble = water_.trouble();
+        r.flows.element_w = powered(now) ? element_w(setup_.loop, now) : 0.0;
         result_.records.push_back(r);
         for (double t : temps_)
             result_.nodes.push_back(static_cast<float>(t));
     }
+
+    float pressure_now() const { return pressure_.present() ? static_cast<float>(pressure_.pa()) : NAN; }
 
     double plane_at(double now) const
     {
@@ -322,13 +409,15 @@ private:
 
     void row(double now) const
     {
-        options_.each_sample({day_start_s_ + now, inputs_, decisions_, surroundings_at(*day_, now).air_c, plane_at(now)});
+        options_.each_sample({day_start_s_ + now, inputs_, decisions_, surroundings_at(*day_, now).air_c, plane_at(now), pressure_now()});
     }
 
     // Samples inside a step: a parabola through both ends with the slope at the
     // first, kept within the bounds under which nothing can switch.
     void rows_between(std::int64_t k, std::int64_t n)
     {
+        if (dead_)
+            return;
         Inputs in = inputs_;
         EngineState s = state_;
         for (std::int64_t i = 1; i < n; ++i) {
@@ -341,7 +430,7 @@ private:
             }
             const double now = static_cast<double>(k + i) * sample_s_;
             const Decisions d = step(setup_.program, in, s);
-            options_.each_sample({day_start_s_ + now, in, d, surroundings_at(*day_, now).air_c, plane_at(now)});
+            options_.each_sample({day_start_s_ + now, in, d, surroundings_at(*day_, now).air_c, plane_at(now), pressure_now()});
         }
     }
 
@@ -350,7 +439,8 @@ private:
     Network network_;
     Integrator integrator_;
     Water water_;
-    double sample_s_, freezing_c_;
+    Pressure pressure_;
+    double sample_s_;
     std::vector<double> temps_, previous_;
     const std::vector<double>* rate_ = nullptr;
     EngineState state_;
@@ -362,7 +452,11 @@ private:
     std::array<std::vector<std::size_t>, 2> wet_; // full and drained
     std::vector<Latch> limits_;
     std::vector<RunCounter> counters_;
+    std::vector<double> edges_;
     double next_step_ = 1.0; // wished, in samples
+    double time_s_ = 0, least_left_k_ = INFINITY;
+    std::size_t coldest_node_ = std::numeric_limits<std::size_t>::max();
+    bool dead_ = false; // no power
     bool counting_ = false, shown_ = false;
     Filling filling_before_ = Filling::running;
     bool siphon_before_ = false;

@@ -26,6 +26,7 @@ struct DayForcing {
     std::vector<Draw> draws;
     double mains_c = 10.0;
     double target_c = 45.0; // of the tapped water
+    double outage_start_s = 0, outage_end_s = 0; // of the mains; equal: none
 };
 
 DayForcing forcing(const SkyDay& sky, const Loop& loop);
@@ -54,6 +55,8 @@ struct Record {
     float plane_w_m2 = 0, air_c = 0;
     Flows flows;                     // from here on
     float volt = 0, charge = 0;      // at the motor or battery; of the battery, 0…1
+    float pressure_pa = NAN;         // of a closed loop
+    Trouble trouble = Trouble::none; // of the loop pump
 };
 
 struct CoupledResult {
@@ -71,6 +74,7 @@ struct SampleRow {
     const Inputs& inputs;
     const Decisions& decisions;
     double air_c, plane_w_m2;
+    double pressure_pa; // NaN: no closed loop
 };
 
 struct CoupledOptions {
@@ -86,6 +90,9 @@ CoupledResult run_coupled(const CoupledSetup& setup, const CoupledOptions& optio
 struct DrawNow {
     double rate_w_k = 0, needed_w = 0;
 };
+// Power offered to the element at an instant of the day, W.
+double element_w(const Loop& loop, double time_of_day_s);
+
 DrawNow draw_at(const DayForcing& day, double time_of_day_s, double tank_top_c);
 
 Surroundings surroundings_at(const DayForcing& day, double time_of_day_s);

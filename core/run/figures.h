@@ -1,10 +1,12 @@
 // What a run comes to: the figures people compare.
 #pragma once
 
+#include "core/plant/vessel.h"
 #include "core/plant/water.h"
 
 #include <array>
 #include <cmath>
+#include <string>
 #include <vector>
 
 namespace vernal {
@@ -25,21 +27,33 @@ struct Figures {
     double stored_change_j = 0;
     double highest_collector_c = -INFINITY, highest_store_c = -INFINITY;
     double above_limit_s = 0;        // a limited reading at or above its limit
-    double freezing_s = 0;           // wet outdoor pipe below the fluid's freezing point
-    double coldest_wet_c = INFINITY;
+    double freezing_s = 0;           // a wet place below its fluid's freezing point (glycol: slush)
+    double burst_s = 0;              // below the point at which it bursts pipe
+    double first_freeze_s = NAN;     // when, of the (first) day
+    std::string first_freeze_at;     // where
+    double coldest_wet_c = INFINITY; // of the place that came nearest to freezing
+    std::string coldest_wet_at;
+    double night_loss_j = 0;         // carried from the store by a leaking check valve
+    double short_j = 0;              // missing at the tap: needed and not drawn
+    double first_short_s = NAN;      // the first draw that stayed below its target
+    double end_pressure_pa = NAN;    // cold again, of a closed loop
+    double end_store_c = NAN;        // top of the store at the end
+    double first_cut_s = NAN;        // of the battery
     std::vector<PumpFigures> pumps;  // per output
     WaterFigures water;              // of a drain-back array
     PowerFigures power;              // of a battery
+    VesselFigures vessel;            // of a closed loop
     std::int64_t steps = 0, rejected = 0;
 
-    // Solar heat drawn over the heat that raises the draw to its target; NaN without draw.
-    double solar_fraction() const { return needed_j > 0 ? heat.drawn / needed_j : NAN; }
+    // What of the draw's heat did not come from the element, Duffie & Beckman's
+    // solar fraction 1 − auxiliary/load, with what is missing at the tap as auxiliary; NaN without draw.
+    double solar_fraction() const { return needed_j > 0 ? (heat.drawn - heat.backup()) / needed_j : NAN; }
     // kWh of heat per kWh of pump; NaN when the pump never ran.
     double heat_per_pump() const { return pump_energy_j > 0 ? heat.to_store / pump_energy_j : NAN; }
     // What the energy balance leaves over, J; rounding only.
     double residual_j() const
     {
-        return heat.absorbed - heat.all_losses() - heat.drawn - stored_change_j;
+        return heat.kept() - stored_change_j;
     }
     int starts() const { return pumps.empty() ? 0 : pumps.front().starts; }
 };

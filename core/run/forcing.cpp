@@ -45,6 +45,16 @@ Surroundings surroundings_at(const DayForcing& day, double time_of_day_s)
     return s;
 }
 
+double element_w(const Loop& loop, double time_of_day_s)
+{
+    const Element& e = loop.element;
+    if (e.mode == ElementMode::off || !find_arrangement(loop.arrangement)->has(Part::element))
+        return 0;
+    const double h = time_of_day_s / 3600.0;
+    const auto open = [h](const HeatingWindow& w) { return w.start_h <= w.end_h ? h >= w.start_h && h < w.end_h : h >= w.start_h || h < w.end_h; };
+    return e.mode == ElementMode::always || std::any_of(e.windows.begin(), e.windows.end(), open) ? e.power_w : 0.0;
+}
+
 DrawNow draw_at(const DayForcing& day, double t, double top_c)
 {
     static const Fluid water = glycol_water(0);

@@ -4,6 +4,8 @@
 #include <charconv>
 #include <cmath>
 #include <cstdio>
+#include <cstring>
+#include <numbers>
 #include <utility>
 #include <vector>
 
@@ -22,6 +24,7 @@ struct UnitForm {
 constexpr double litre = 1e-3;
 constexpr double us_gallon = 3.785411784e-3; // NIST SP 811, exact
 constexpr double foot = 0.3048;              // NIST SP 811, exact
+constexpr double psi = 6894.757;             // Pa, NIST SP 811
 
 struct Forms {
     Quantity q;
@@ -29,7 +32,7 @@ struct Forms {
     UnitForm other;
 };
 
-const std::array<Forms, 31> forms{{
+const std::array<Forms, 37> forms{{
     {Quantity::number, {"", 1, 0, 2, ""}, {"", 1, 0, 2, ""}},
     {Quantity::ratio, {"%", 100, 0, 0, "%"}, {"%", 100, 0, 0, "%"}},
     {Quantity::temperature, {"°C", 1, 0, 1, "C"}, {"°F", 1.8, 32, 1, "F"}},
@@ -61,6 +64,12 @@ const std::array<Forms, 31> forms{{
     {Quantity::current, {"A", 1, 0, 2, "a"}, {"A", 1, 0, 2, "a"}},
     {Quantity::charge, {"Ah", 1, 0, 0, "ah"}, {"Ah", 1, 0, 0, "ah"}},
     {Quantity::small_power, {"W", 1, 0, 1, "w"}, {"W", 1, 0, 1, "w"}},
+    {Quantity::pressure, {"bar", 1e-5, 0, 2, "bar"}, {"psi", 1 / psi, 0, 1, "psi"}},
+    {Quantity::pressure_drop, {"kPa", 1e-3, 0, 1, "kpa"}, {"psi", 1 / psi, 0, 2, "psi"}},
+    {Quantity::wire, {"mm²", 1e6, 0, 2, "mm2"}, {"AWG", 1, 0, 0, "awg"}},
+    {Quantity::roughness, {"µm", 1e6, 0, 1, "um"}, {"µm", 1e6, 0, 1, "um"}},
+    {Quantity::grams, {"g", 1000, 0, 0, "g"}, {"oz", 35.27396, 0, 1, "oz"}},
+    {Quantity::small_number, {"", 1, 0, 4, ""}, {"", 1, 0, 4, ""}},
 }};
 
 const Forms& forms_of(Quantity q) { return forms[static_cast<std::size_t>(q)]; }
@@ -98,18 +107,28 @@ void replace_all(std::string& s, const std::string& from, const std::string& to)
         s.replace(p, from.size(), to);
 }
 
+// American wire gauge n and section, m²: d = 0.127 mm · 92^((36 − n)/39) (ASTM B258).
+bool is_gauge(const UnitForm& f) { return std::strcmp(f.typed, "awg") == 0; }
+double gauge(double section_m2) { return 36 - 39 * std::log(std::sqrt(section_m2 * 4 / std::numbers::pi) / 0.127e-3) / std::log(92.0); }
+double gauge_section(double n)
+{
+    const double d = 0.127e-3 * std::pow(92.0, (36 - n) / 39);
+    return std::numbers::pi / 4 * d * d;
+}
+
+double shown_of(double inside, const UnitForm& f) { return is_gauge(f) ? gauge(inside) : inside * f.scale + f.offset; }
+double inside_of(double shown, const UnitForm& f) { return is_gauge(f) ? gauge_section(shown) : (shown - f.offset) / f.scale; }
+
 } // namespace
 
 double to_display(double inside, Quantity q, const Units& u)
 {
-    const UnitForm& f = form(q, u);
-    return inside * f.scale + f.offset;
+    return shown_of(inside, form(q, u));
 }
 
 double from_display(double shown, Quantity q, const Units& u)
 {
-    const UnitForm& f = form(q, u);
-    return (shown - f.offset) / f.scale;
+    return inside_of(shown, form(q, u));
 }
 
 std::string unit_name(Quantity q, const Units& u) { return form(q, u).name; }
@@ -122,10 +141,13 @@ std::string to_text(double inside, Quantity q, const Units& u)
         return "–";
     char buffer[64];
     double shown = to_display(inside, q, u);
-    const double half = 0.5 * std::pow(10.0, -decimals(q, u));
+    // A few litres are told to a tenth: sums of small volumes would look wrong.
+    constexpr double few_litres = 20;
+    const int digits = decimals(q, u) + (q == Quantity::volume && !u.us_gallons && std::fabs(shown) < few_litres && std::fabs(shown - std::round(shown)) > 0.05 ? 1 : 0);
+    const double half = 0.5 * std::pow(10.0, -digits);
     if (std::fabs(shown) < half)
         shown = 0; // no "−0.0"
-    std::snprintf(buffer, sizeof buffer, "%.*f", decimals(q, u), shown);
+    std::snprintf(buffer, sizeof buffer, "%.*f", digits, shown);
     std::string out = buffer;
     replace_all(out, "-", "−");
     const std::string unit = unit_name(q, u);
@@ -151,7 +173,7 @@ Result<double> parse(const std::string& text, Quantity q, const Units& u)
     const Forms& f = forms_of(q);
     for (const UnitForm* candidate : {&form(q, u), &f.si, &f.other})
         if (names(*candidate, unit))
-            return (value - candidate->offset) / candidate->scale;
+            return inside_of(value, *candidate);
     return Error{"“" + unit + "” is not a unit of this value", "", "Use " + unit_name(q, u) + " or leave the unit out"};
 }
 

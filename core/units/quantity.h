@@ -38,7 +38,13 @@ enum class Quantity {
     voltage,       // V
     current,       // A
     charge,        // Ah
-    small_power    // W, with a decimal
+    small_power,   // W, with a decimal
+    pressure,      // Pa, shown as bar or psi
+    pressure_drop, // Pa, shown as kPa or psi
+    wire,          // m² of copper, shown as mm² or AWG
+    roughness,     // m, shown as µm
+    grams,         // kg, shown as g
+    small_number   // no unit, four decimals
 };
 
 // What the person reads. Inside everything stays SI.

@@ -35,6 +35,13 @@ Figures hot()
     f.pumps[0].shortest_run_s = 20;
     f.water.steam_fills = 2;
     f.power.trips = 1;
+    f.power.start_trips = 1;
+    f.water.cavitating_s = 300;
+    f.water.vapour_kg = 0.02;
+    f.vessel.lost_kg = 2;
+    f.end_pressure_pa = 0.8e5;
+    f.night_loss_j = 3.6e6;
+    f.heat.lost[static_cast<std::size_t>(Loss::element)] = -3.6e6;
     return f;
 }
 
@@ -67,7 +74,7 @@ const std::vector<Case>& cases()
         {"stagnates", [](Variant&) {}, true},
         {"output_missing", [](Variant& v) { v.unit.outputs.pop_back(); }, false, "glycol-hx"},
         {"pump_below_lift", [](Variant& v) { v.loop.pump.head_m = 4, v.loop.pump.free_flow_m3_s = 5e-4; }, false, "drainback"},
-        {"reservoir_too_small", [](Variant& v) { v.loop.drain_back.content_m3 = 0.06; }, false, "drainback"},
+        {"reservoir_too_small", [](Variant& v) { v.loop.collector.content_m3 = 0.06; }, false, "drainback"},
         {"pitch_too_small", [](Variant& v) { v.loop.drain_back.pitch = 0.01; }, false, "drainback"},
         {"restarts_while_draining", [](Variant& v) { rule_of<RunTimes>(v).min_off_s = 20; }, false, "drainback"},
         {"fills_with_steam", [](Variant&) {}, true, "drainback"},
@@ -76,6 +83,25 @@ const std::vector<Case>& cases()
         {"battery_cut_too_low", [](Variant& v) { v.loop.battery.cut_v = 10.5; }, false, "pv-battery"}, // a usual setting, and too low (field practice)
         {"battery_cut_without_band", [](Variant& v) { v.loop.battery.reconnect_v = 11.7; }, false, "pv-battery"},
         {"battery_trips", [](Variant&) {}, true, "pv-battery"},
+        {"check_valve_in_return", [](Variant& v) { v.loop.drain_back.check_valve = true; }, false, "drainback"},
+        {"ports_swapped", [](Variant& v) { v.loop.drain_back.ports_swapped = true; }, false, "drainback"},
+        {"prime_lost", [](Variant& v) { v.loop.drain_back.suction_m = 1, v.loop.drain_back.holds_prime = false; }, false, "open-tank"},
+        {"draws_steam", [](Variant&) {}, true, "drainback"},
+        {"water_lost_by_vent", [](Variant&) {}, true, "open-tank"},
+        {"line_shut", [](Variant& v) { v.loop.pump_2.shut = true; }, false, "glycol-hx"},
+        {"curve_not_known", [](Variant& v) { v.loop.pump.by_curve = true; }},
+        {"open_voltage_too_high", [](Variant& v) { v.loop.wiring.bears_v = 16; }, false, "pv-direct"}, // DC units live between 10 and 16 V (common practice, no source)
+        {"cable_drop", [](Variant& v) { v.loop.wiring.cable_m = 60, v.loop.wiring.section_m2 = 1e-6; }, false, "pv-direct"},
+        {"breaker_too_large", [](Variant& v) { v.loop.wiring.breaker_a = 16, v.loop.wiring.output_a = 10; }}, // a 16 A breaker does not protect a 10 A unit (field practice)
+        {"current_over_output", [](Variant& v) { v.loop.motor.label_a = 13; }, false, "pv-battery"},
+        {"starting_dip", [](Variant&) {}, true, "pv-battery"},
+        {"leads_swapped", [](Variant& v) { v.loop.motor.swapped = true; }, false, "pv-battery"},
+        {"vessel_too_small", [](Variant& v) { v.loop.vessel.volume_m3 = 0.005; }},
+        {"vessel_precharge", [](Variant& v) { v.loop.vessel.precharge_pa = 2.5e5; }},
+        {"relief_discharged", [](Variant&) {}, true},
+        {"check_valve_leaks", [](Variant&) {}, true},
+        {"element_windows_empty", [](Variant& v) { v.loop.element.mode = ElementMode::windows; }},
+        {"element_by_day", [](Variant& v) { v.loop.element.mode = ElementMode::always; }, true},
     };
     return all;
 }

@@ -77,7 +77,9 @@ private:
     Flows flows_at(double t, const double* y) const
     {
         const double draw = net_.has_tank() ? draw_at(*day_, t, y[net_.store_top()]).rate_w_k : 0.0;
-        return water_.flows(state_.running, draw, day_->mains_c);
+        Flows f = water_.flows(state_.running, draw, day_->mains_c);
+        f.element_w = element_w(s_.loop, t);
+        return f;
     }
     void assemble(double t, const double* y)
     {
@@ -103,7 +105,7 @@ private:
         const double* v = N_VGetArrayPointer(y);
         h.assemble(t, v);
         auto k = h.k_;
-        h.net_.add_slopes(v, surroundings_at(*h.day_, t).air_c, k);
+        h.net_.add_slopes(h.flows_, v, surroundings_at(*h.day_, t).air_c, k);
         SUNMatZero(m);
         const SparsePattern& pattern = h.net_.pattern();
         for (std::size_t e = 0; e < k.size(); ++e)

@@ -50,7 +50,7 @@ TEST(Cli, csv_has_a_row_per_sample_and_reads_back_as_it_ran)
     const auto trace = read_trace_csv(*text, file);
     ASSERT_TRUE(trace) << trace.error().text();
     EXPECT_EQ(trace->time_s.size(), 86400U);
-    EXPECT_EQ(text->substr(0, text->find("\r\n")), "time,collector [°C],tank_bottom [°C],tank_top [°C],air [°C],irradiance_plane [W/m²],P1,P1_decided_by");
+    EXPECT_EQ(text->substr(0, text->find("\r\n")), "time,collector [°C],tank_bottom [°C],tank_top [°C],air [°C],irradiance_plane [W/m²],pressure [bar],P1,P1_decided_by");
     const Ran replay = cli({"run", demo, "--trace", file, "--json"});
     ASSERT_EQ(replay.code, 0) << replay.err;
     EXPECT_EQ(replay.json()["disagreements"].size(), 0U);

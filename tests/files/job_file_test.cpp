@@ -71,7 +71,10 @@ TEST(JobFile, spare_parts_are_kept_and_not_written_for_nothing)
     Job job = new_job("drainback");
     EXPECT_EQ(write_job_json(job).find("battery"), std::string::npos);
     Loop& l = job.variants[0].loop;
-    l.drain_back = {7.5, 0.006, 0.025, 200, false};
+    l.drain_back = {7.5, 0.025, 200, false};
+    l.drain_back.ports_swapped = true;
+    l.element = {1500, 0.5, 58, ElementMode::windows, {{{4, 8}, {23, 1}, {}}}};
+    l.vessel.relief_pa = 3e5;
     l.battery.cut_v = 11.8;
     l.pool.covered = true;
     const auto back = read_job_json(write_job_json(job), "spare.json");

@@ -1,0 +1,38 @@
+// One field sum beside a part: folded to its title, opened to its inputs, the
+// formula with the numbers in it, and the button that writes the result.
+#pragma once
+
+#include "core/job/field_sums.h"
+#include "session.h"
+
+#include <QWidget>
+
+class QLabel;
+class QPushButton;
+
+namespace vernal {
+
+class NumberEdit;
+
+class SumBox : public QWidget {
+    Q_OBJECT
+public:
+    SumBox(Session& session, const FieldSum& sum, Part part, QWidget* parent = nullptr);
+    void refresh(); // the loop or the units changed
+
+private:
+    void open(bool open);
+    void build();
+    std::vector<double> inputs() const;
+    SumContext context() const;
+    void take();
+    Session& session_;
+    const FieldSum& sum_;
+    Part part_;
+    QWidget* body_ = nullptr;
+    QLabel* formula_ = nullptr;
+    QPushButton* take_ = nullptr;
+    std::vector<NumberEdit*> edits_;
+};
+
+} // namespace vernal

@@ -1,0 +1,112 @@
+#include "vessel.h"
+
+#include "hydraulics.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+constexpr double filled_at_c = 15.0;
+constexpr double vessel_c = 25.0; // the fluid in the vessel stands apart and stays cool
+constexpr double steam_over_k = 2.0; // from the first bubble to a node full of steam
+constexpr int coldest_c = -50, hottest_c = 200;
+constexpr double usable_share = 0.9; // of the relief pressure
+constexpr double reserve_share = 0.005, least_reserve_m3 = 0.003;
+
+} // namespace
+
+Pressure::Pressure(const Network& network, const Loop& loop, double altitude_m)
+    : network_(network), loop_(loop), present_(network.arrangement().has(Part::vessel)), air_pa_(atmosphere_pa(altitude_m))
+{
+    if (!present_)
+        return;
+    for (int c = coldest_c; c <= hottest_c; ++c)
+        density_.push_back(fluid_at(loop.glycol_fraction, c).density_kg_m3);
+    for (std::size_t i = 0; i < network.size() && i < network.ring_m3().size(); ++i)
+        if (network.ring_m3()[i] > 0) {
+            nodes_.push_back(i);
+            content_m3_ += network.ring_m3()[i];
+        }
+    const Vessel& v = loop.vessel;
+    const double gas = v.volume_m3 * (v.precharge_pa + air_pa_) / (std::max(v.fill_pa, v.precharge_pa) + air_pa_);
+    filled_kg_ = content_m3_ * density(filled_at_c) + (v.volume_m3 - gas) * density(vessel_c);
+    refill();
+}
+
+void Pressure::refill()
+{
+    mass_kg_ = filled_kg_;
+    pa_ = loop_.vessel.fill_pa;
+    figures_ = {};
+}
+
+double Pressure::density(double t_c) const
+{
+    const double at = std::clamp(t_c, static_cast<double>(coldest_c), hottest_c - 1.0) - coldest_c;
+    const auto i = static_cast<std::size_t>(at);
+    return density_[i] + (density_[i + 1] - density_[i]) * (at - static_cast<double>(i));
+}
+
+double Pressure::gas_pa(double water_m3) const
+{
+    const Vessel& v = loop_.vessel;
+    if (water_m3 <= 0) // empty: its gas no longer holds the loop up, and air gets in
+        return 0;
+    return (v.precharge_pa + air_pa_) * v.volume_m3 / std::max(1e-6 * v.volume_m3, v.volume_m3 - water_m3) - air_pa_;
+}
+
+double Pressure::boils_at_c() const
+{
+    const double weight = density(60) * gravity_m_s2 * loop_.check_valve.rise_m;
+    return boiling_c(std::max(1000.0, pa_ + air_pa_ - weight)) + loop_.vessel.boils_k;
+}
+
+void Pressure::settle(const std::vector<double>& t, double seconds)
+{
+    if (!present_)
+        return;
+    double hottest = -INFINITY, inside = 0;
+    for (std::size_t i : nodes_)
+        hottest = std::max(hottest, t[i]);
+    const double boils = hottest > 90 ? boils_at_c() : INFINITY;
+    for (std::size_t i : nodes_)
+        inside += density(t[i]) * network_.ring_m3()[i] * (1 - std::clamp((t[i] - boils) / steam_over_k, 0.0, 1.0));
+    pa_ = gas_pa((mass_kg_ - inside) / density(vessel_c));
+    const Vessel& v = loop_.vessel;
+    if (pa_ > v.relief_pa) {
+        const double gas = v.volume_m3 * (v.precharge_pa + air_pa_) / (v.relief_pa + air_pa_);
+        const double held = inside + std::max(0.0, v.volume_m3 - gas) * density(vessel_c);
+        figures_.lost_kg += std::max(0.0, mass_kg_ - held);
+        mass_kg_ = std::min(mass_kg_, held);
+        pa_ = v.relief_pa;
+    }
+    figures_.steam_s += hottest > boils ? seconds : 0.0;
+    figures_.highest_pa = std::max(figures_.highest_pa, pa_);
+    figures_.lowest_pa = std::min(figures_.lowest_pa, pa_);
+}
+
+double Pressure::cold_pa() const { return gas_pa((mass_kg_ - content_m3_ * density(filled_at_c)) / density(vessel_c)); }
+
+double ring_content_m3(const Loop& l)
+{
+    double sum = 0;
+    const Network network(l, {});
+    for (double v : network.ring_m3())
+        sum += v;
+    return sum;
+}
+
+double expansion(double x, double cold_c, double hot_c) { return fluid_at(x, cold_c).density_kg_m3 / fluid_at(x, hot_c).density_kg_m3 - 1; }
+
+double vessel_for(const Loop& l, double hot_c)
+{
+    const double content = ring_content_m3(l), air = atmosphere_pa(0);
+    const double steam = l.collector.content_m3 + (find_arrangement(l.arrangement)->has(Part::collector_2) ? l.collector_2.content_m3 : 0.0);
+    const double takes = content * expansion(l.glycol_fraction, filled_at_c, hot_c) + steam + std::max(least_reserve_m3, reserve_share * content);
+    const double low = l.vessel.precharge_pa + air, high = usable_share * l.vessel.relief_pa + air;
+    return high > low ? takes * high / (high - low) : INFINITY;
+}
+
+} // namespace vernal

@@ -1,0 +1,57 @@
+// Pressure of a closed loop: the fluid's expansion into the vessel's gas, steam
+// in a stagnating collector, and what the relief valve lets out for good.
+#pragma once
+
+#include "network.h"
+
+#include <limits>
+
+namespace vernal {
+
+struct VesselFigures {
+    double highest_pa = -std::numeric_limits<double>::infinity(); // above the air's
+    double lowest_pa = std::numeric_limits<double>::infinity();
+    double lost_kg = 0;    // through the relief valve
+    double steam_s = 0;    // with steam in the collector
+};
+
+// Fluid masses and gas of a loop at a fill temperature.
+class Pressure {
+public:
+    // altitude_m decides the air's pressure and with it the boiling point.
+    Pressure(const Network& network, const Loop& loop, double altitude_m);
+    bool present() const { return present_; }
+
+    // The loop at these temperatures, `seconds` after the last call.
+    void settle(const std::vector<double>& t, double seconds);
+    double pa() const { return pa_; }         // above the air's, at the vessel
+    double boils_at_c() const;                // in the collector, now
+    // As on the day it was filled, cold.
+    void refill();
+    // Where the gauge stands once all is cold again, Pa.
+    double cold_pa() const;
+    const VesselFigures& figures() const { return figures_; }
+
+private:
+    double gas_pa(double water_m3) const; // of the vessel with so much fluid in it
+    double density(double t_c) const;
+    const Network& network_;
+    const Loop& loop_;
+    bool present_;
+    double air_pa_, content_m3_ = 0, mass_kg_ = 0, filled_kg_ = 0, pa_ = 0;
+    std::vector<std::size_t> nodes_;
+    std::vector<double> density_; // per degree
+    VesselFigures figures_;
+};
+
+// Field sums of the same: fluid that a loop holds, m³, of what runs through its collector.
+double ring_content_m3(const Loop& loop);
+// Expansion from cold to hot, m³ per m³ of fluid.
+double expansion(double glycol_fraction, double cold_c, double hot_c);
+// Volume of a vessel, m³, that takes the expansion and the collector's content as
+// steam between cold fill and nine tenths of the relief pressure, and keeps a
+// reserve of half a percent of the loop, at least 3 L: Boyle's law (EN 12977-1
+// annex and VDI 6002 reckon alike; from memory).
+double vessel_for(const Loop& loop, double hot_c);
+
+} // namespace vernal

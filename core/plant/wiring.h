@@ -1,0 +1,37 @@
+// Cable, breaker and the currents of a DC pump.
+#pragma once
+
+#include "loop.h"
+
+namespace vernal {
+
+// Copper of a flexible conductor at 20 °C, Ω/m: IEC 60228 table 4 (class 5),
+// between its sections by 1/section.
+double copper_ohm_m(double section_m2);
+
+// There and back, at 40 °C (copper +0.393 %/K).
+double cable_ohm(const Wiring& wiring);
+
+// What a cable bears without getting too hot, A: two loaded PVC-insulated copper
+// wires on a wall, 15.0 S^0.625 with S in mm² (IEC 60364-5-52, annex D; from memory).
+double cable_bears_a(double section_m2);
+
+// Of a DC pump: at its working point, by its label, and held fast at this voltage.
+struct MotorCurrents {
+    double working_a = 0;
+    double label_a = 0; // 0: not known
+    double stalled_a = 0;
+    double worst_a() const { return working_a > label_a ? working_a : label_a; }
+};
+MotorCurrents motor_currents(const Loop& loop);
+
+// Terminal voltage of the resting battery while the motor has not yet turned, V.
+double starting_dip_v(const Loop& loop, double rest_v);
+// About how long that lasts, s; an estimate.
+inline constexpr double spin_up_s = 0.5;
+
+// Largest standard rating that protects the weakest of unit and cable and still
+// carries a quarter more than the working current, A; 0: there is none.
+double breaker_for(const Loop& loop);
+
+} // namespace vernal

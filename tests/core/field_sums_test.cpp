@@ -1,0 +1,246 @@
+// The sums done beside a part, by hand and by published examples.
+#include "core/job/field_sums.h"
+#include "core/plant/hydraulics.h"
+#include "core/plant/wiring.h"
+
+#include <gtest/gtest.h>
+#include <rapidcheck/gtest.h>
+
+#include <cmath>
+
+using namespace vernal;
+
+namespace {
+
+struct At {
+    explicit At(const char* arrangement, Part where) : job(new_job(arrangement)), part(where) {}
+    Job job;
+    Part part;
+    SumContext context() const { return {job, job.variants.front(), part, {}}; }
+    SumResult of(const char* key, const std::vector<double>& x) const { return find_sum(key)->work(x, context()); }
+    void take(const char* key, const std::vector<double>& x)
+    {
+        const FieldSum& s = *find_sum(key);
+        s.write(job.variants.front().loop, part, x, s.work(x, context()).value);
+    }
+    Loop& loop() { return job.variants.front().loop; }
+};
+
+// 10 L in 35 s = 17.1 L/min, and with a 5.8 K rise 6.9 kW (field handbook; common practice, no source).
+TEST(FieldSums, flow_by_bucket_and_heat_from_its_rise)
+{
+    At at("direct", Part::pump);
+    const SumResult flow = at.of("flow", {0.01, 35});
+    EXPECT_NEAR(flow.value * 60000, 17.1, 0.05);
+    EXPECT_EQ(flow.text, "10 L in 35 s = 17.1 L/min");
+    at.take("flow", {0.01, 35});
+    EXPECT_DOUBLE_EQ(at.loop().pump.flow_m3_s, 0.01 / 35);
+    at.part = Part::collector;
+    EXPECT_NE(at.of("heat", {flow.value, 5.8, 900, 20}).text.find("= 68"), std::string::npos) << at.of("heat", {flow.value, 5.8, 900, 20}).text;
+}
+
+TEST(FieldSums, heat_gives_back_the_efficiency_that_made_it)
+{
+    At at("direct", Part::collector);
+    const Collector c = at.loop().collector;
+    const double sun = 750, over = 30, heat = c.area_m2 * (c.eta0 * sun - c.a1_w_m2k * over - c.a2_w_m2k2 * over * over);
+    const Fluid w = fluid_at(0, 40);
+    const SumResult r = at.of("heat", {1e-4, heat / (1e-4 * w.density_kg_m3 * w.heat_capacity_j_kgk), sun, over});
+    EXPECT_NEAR(r.value, c.eta0, 1e-9);
+    EXPECT_TRUE(std::isnan(at.of("heat", {1e-4, 79, 200, over}).value)) << "more than the sun gives";
+}
+
+// About 1.5 US gal per ft² and day = 61 L/m² (field handbook).
+TEST(FieldSums, array_and_tank_for_the_draw)
+{
+    At at("direct", Part::collector);
+    EXPECT_NEAR(1.5 * 3.785411784 / 0.09290304, 61, 0.2);
+    EXPECT_NEAR(at.of("array_area", {0.244, 61}).value, 4.0, 1e-9);
+    at.part = Part::tank;
+    EXPECT_NEAR(at.of("storage", {0.2, 1.5, 10}).value, 0.3, 1e-12);
+    EXPECT_NEAR(at.of("storage", {0.1, 1, 60}).value, 0.36, 1e-12) << "the array's share is the larger";
+}
+
+TEST(FieldSums, tempering_mixes_two_waters)
+{
+    const At at("direct", Part::tank);
+    EXPECT_NEAR(at.of("tempering", {65, 10, 49, 1e-4}).value, 39.0 / 55.0, 1e-12);
+    EXPECT_TRUE(std::isnan(at.of("tempering", {40, 10, 49, 1e-4}).value));
+}
+
+// A tank that loses by its own W/K gives that back.
+TEST(FieldSums, standing_loss_from_a_night)
+{
+    At at("direct", Part::tank);
+    const Fluid w = fluid_at(0, 58);
+    const double capacity = 0.3 * w.density_kg_m3 * w.heat_capacity_j_kgk, morning = 16 + (60 - 16) * std::exp(-2.5 * 36000 / capacity);
+    EXPECT_NEAR(at.of("standing_loss", {60, morning, 16, 10}).value, 2.5, 0.01);
+    EXPECT_TRUE(std::isnan(at.of("standing_loss", {50, 55, 16, 10}).value));
+}
+
+// Counterflow with equal heat capacity rates: effectiveness NTU/(1 + NTU) (Incropera & DeWitt, table 11.3).
+TEST(FieldSums, exchanger_from_four_readings)
+{
+    const At at("glycol-hx", Part::exchanger);
+    const Fluid f = fluid_at(at.job.variants[0].loop.glycol_fraction, 40);
+    const double rate = 1e-4 * f.density_kg_m3 * f.heat_capacity_j_kgk, ntu = 2.5, eps = ntu / (1 + ntu);
+    const double out = 60 - eps * (60 - 30), cold_out = 30 + eps * (60 - 30);
+    EXPECT_NEAR(at.of("exchanger", {1e-4, 60, out, 30, cold_out}).value, ntu * rate, 0.01 * ntu * rate);
+    EXPECT_TRUE(std::isnan(at.of("exchanger", {1e-4, 60, 48, 40, 61}).value));
+}
+
+TEST(FieldSums, pipe_pool_and_array_by_geometry)
+{
+    At at("pool", Part::supply);
+    EXPECT_NEAR(at.of("bore", {0.022, 0.001}).value, 0.020, 1e-12);
+    at.part = Part::pool;
+    EXPECT_NEAR(at.of("pool", {10, 5, 1.2, 2.0, 1}).value, 80, 1e-9);
+    at.take("pool", {8, 8, 1, 2, 0.785});
+    EXPECT_NEAR(at.loop().pool.area_m2, M_PI / 4 * 64, 0.1);
+    At plate("direct", Part::collector);
+    EXPECT_NEAR(plate.of("array_content", {0.7}).value, 0.0007 * plate.loop().collector.area_m2, 1e-12);
+}
+
+// 6 m of water = 58.7 kPa (field handbook).
+TEST(FieldSums, lift_and_the_pump_for_it)
+{
+    At at("drainback", Part::drain_back);
+    EXPECT_NEAR(at.of("lift", {7.2, 1.2}).value, 6, 1e-12);
+    EXPECT_NE(at.of("lift", {7.2, 1.2}).text.find("58.7 kPa"), std::string::npos);
+    EXPECT_TRUE(std::isnan(at.of("pump_choice", {1e-4, 10}).value)) << "its curve is not known";
+    at.loop().pump.head_m = 4;
+    at.loop().pump.free_flow_m3_s = 5e-4;
+    EXPECT_TRUE(std::isnan(at.of("pump_choice", {1e-4, 10}).value)) << "below the lift";
+    at.loop().pump.head_m = 20;
+    EXPECT_EQ(at.of("pump_choice", {1e-4, 10}).value, 1e-4);
+    at.part = Part::pump;
+    const double meets = at.of("working_point", {40}).value;
+    EXPECT_GT(meets, 1e-4);
+    EXPECT_FALSE(std::isnan(at.of("pump_choice", {0.99 * meets, 40}).value));
+    EXPECT_TRUE(std::isnan(at.of("pump_choice", {1.01 * meets, 40}).value));
+}
+
+TEST(FieldSums, curve_from_points)
+{
+    At at("direct", Part::pump);
+    at.take("curve", {0, 6, 3e-4, 4, 0, 0});
+    EXPECT_NEAR(at.loop().pump.head_m, 6, 1e-9);
+    EXPECT_NEAR(pump_head_m(at.loop().pump, 3e-4, 1), 4, 1e-9);
+    EXPECT_TRUE(std::isnan(at.of("curve", {0, 4, 3e-4, 6, 0, 0}).value));
+}
+
+// 12 V, 5 A over 10 m (20 m of conductor), 3 % = 0.36 V: 3.6 mΩ/m of run at most; 6 mm² of class 5
+// has 3.30 mΩ/m, warm 3.56: 0.356 V. By hand from IEC 60228.
+TEST(FieldSums, wire_for_a_drop)
+{
+    At at("pv-battery", Part::wiring);
+    at.loop().wiring.cable_m = 10;
+    EXPECT_NEAR(at.of("wire", {5, 12, 0.03}).value, 6e-6, 1e-12);
+    EXPECT_NEAR(at.of("wire", {5, 12, 0.06}).value, 4e-6, 1e-12);
+    EXPECT_TRUE(std::isnan(at.of("wire", {90, 12, 0.01}).value));
+}
+
+TEST(FieldSums, panel_battery_breaker)
+{
+    At at("pv-battery", Part::panel);
+    EXPECT_NEAR(at.of("panel", {1.5, 12, 6, 3, 0.75}).value, 1.5 * 12 * 6 / (3 * 0.75), 1e-9);
+    at.take("panel", {1.5, 12, 6, 3, 0.75});
+    EXPECT_NEAR(at.loop().panel.imp_a * at.loop().panel.vmp_v, 48, 1e-6);
+    at.part = Part::battery;
+    EXPECT_NEAR(at.of("battery", {1.5, 5, 3, 0.5}).value, 45, 1e-9);
+    at.part = Part::wiring;
+    at.loop().wiring.output_a = 10;
+    EXPECT_EQ(at.of("breaker", {}).value, 10); // a 16 A breaker does not protect a 10 A unit (field practice)
+}
+
+TEST(FieldSums, glycol_for_the_frost)
+{
+    At at("glycol-coil", Part::vessel);
+    const SumResult r = at.of("glycol_mix", {-15, 5});
+    EXPECT_LE(fluid_at(r.value, 20).freezing_c, -20);
+    EXPECT_GT(fluid_at(r.value - 0.011, 20).freezing_c, -20);
+    EXPECT_TRUE(std::isnan(at.of("glycol_mix", {-50, 10}).value));
+}
+
+TEST(FieldSums, vessel_and_fill)
+{
+    At at("glycol-coil", Part::vessel);
+    EXPECT_GT(at.of("vessel", {120}).value, at.loop().collector.content_m3);
+    at.take("cold_fill", {10, 1e5});
+    EXPECT_NEAR(at.loop().vessel.fill_pa, 1.98e5, 0.01e5); // ten metres of water: 0.98 bar
+    EXPECT_NEAR(at.loop().vessel.precharge_pa, 1.68e5, 0.01e5);
+    at.loop().vessel.precharge_pa = 7e5;
+    EXPECT_TRUE(std::isnan(at.of("vessel", {120}).value));
+}
+
+TEST(FieldSums, every_one_begins_with_possible_numbers_and_belongs_somewhere)
+{
+    for (const FieldSum& s : field_sums()) {
+        SCOPED_TRACE(s.key);
+        EXPECT_EQ(s.take == nullptr, s.write == nullptr);
+        bool offered = false;
+        for (const Arrangement& a : arrangements())
+            for (Part part : s.parts) {
+                const auto here = sums_at(part, a);
+                if (std::find(here.begin(), here.end(), &s) == here.end())
+                    continue;
+                offered = true;
+                const At at(a.key, part);
+                for (const SumInput& i : s.inputs) {
+                    EXPECT_GE(i.from(at.context()), i.field.min) << a.key << i.field.key;
+                    EXPECT_LE(i.from(at.context()), i.field.max) << a.key << i.field.key;
+                }
+            }
+        EXPECT_TRUE(offered);
+    }
+}
+
+// Whether every number of the loop lies in its field's range.
+struct AllPossible {
+    bool ok = true;
+    void number(const NumberField& f, double x) { ok = ok && x >= f.min && x <= f.max; }
+    template <class... A> void text_choice(A&&...) {}
+    void boolean(const SwitchField&, bool) {}
+    template <class... A> void choice(A&&...) {}
+    template <class T> void object(const char*, const T& x) { fields(*this, x); }
+    template <class T> void spare_object(const char*, const T& x) { fields(*this, x); }
+};
+bool possible(const Job& job)
+{
+    AllPossible all;
+    fields(all, job.variants.front().loop);
+    return all.ok;
+}
+
+TEST(FieldSums, refuse_what_no_loop_can_have)
+{
+    At at("direct", Part::collector);
+    const auto r = taken(*find_sum("array_area"), {50, 5}, at.context()); // 10 000 m²
+    ASSERT_FALSE(r);
+    EXPECT_NE(r.error().what.find("Area"), std::string::npos);
+    EXPECT_FALSE(taken(*find_sum("friction"), {1e-4, 40}, At("direct", Part::supply).context()));
+}
+
+// Any numbers in their ranges: no sum writes what the job file would refuse, nor anything that is no number.
+RC_GTEST_PROP(FieldSums, any_numbers_are_answered, ())
+{
+    const Arrangement& a = arrangements()[*rc::gen::inRange<std::size_t>(0, arrangements().size())];
+    for (Part part : a.parts)
+        for (const FieldSum* s : sums_at(part, a)) {
+            At at(a.key, part);
+            std::vector<double> x;
+            for (const SumInput& i : s->inputs)
+                x.push_back(i.field.min + (i.field.max - i.field.min) * *rc::gen::inRange(0, 1001) / 1000.0);
+            const SumResult r = s->work(x, at.context());
+            RC_ASSERT(!r.text.empty());
+            RC_ASSERT(r.text.find("nan") == std::string::npos && r.text.find("inf") == std::string::npos);
+            if (const auto l = taken(*s, x, at.context())) {
+                at.loop() = *l;
+                const auto setup = coupled_setup(at.job, at.job.variants.front(), at.job.days.front());
+                RC_ASSERT(setup && Network(setup->loop, setup->probes).size() > 0);
+                RC_ASSERT(possible(at.job));
+            }
+        }
+}
+
+} // namespace
