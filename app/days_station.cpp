@@ -266,6 +266,22 @@ void DaysStation::add_sky_rows()
 void DaysStation::add_draw_rows()
 {
     editor_->addWidget(heading(tr("Draw")));
+    auto* profile = new QComboBox;
+    profile->setObjectName("drawProfile");
+    profile->setAccessibleName(tr("Draw over the day"));
+    for (const DrawProfile& p : draw_profiles())
+        profile->addItem(tr(p.title));
+    profile->addItem(tr("as set below"));
+    editor_->addWidget(profile);
+    connect(profile, &QComboBox::activated, this, [this](int i) {
+        if (static_cast<std::size_t>(i) < draw_profiles().size())
+            session_.document().edit_day(tr("Choose how water is drawn"), [i](Day& d) { d.draws = draw_profiles()[static_cast<std::size_t>(i)].draws; });
+    });
+    refreshers_.push_back([this, profile] {
+        const auto& all = draw_profiles();
+        const auto it = std::find_if(all.begin(), all.end(), [this](const DrawProfile& p) { return p.draws == session_.document().day().draws; });
+        profile->setCurrentIndex(static_cast<int>(it - all.begin()));
+    });
     const auto& draws = session_.document().day().draws;
     for (std::size_t i = 0; i < draws.size(); ++i) {
         auto* grid = new QGridLayout;

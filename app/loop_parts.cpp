@@ -191,7 +191,7 @@ void LoopView::paint_protection(QPainter& p, const Sheet& sheet, const Live& now
         p.drawRoundedRect(r, 13, 13);
         p.drawLine(QPointF(r.left(), r.center().y()), QPointF(r.right(), r.center().y()));
         p.setPen(t.ink);
-        p.drawText(a.has(Part::collector_2) ? QRectF(r.left() - 74, r.center().y() - 9, 68, 18) : QRectF(r.right() - 54, r.bottom() + 2, 90, 18), a.has(Part::collector_2) ? Qt::AlignRight : Qt::AlignLeft, text(std::isfinite(now.pressure_pa) ? now.pressure_pa : loop.vessel.fill_pa, Quantity::pressure, session_.units()));
+        p.drawText(a.has(Part::collector_2) ? QRectF(r.left() - 74, r.center().y() - 9, 68, 18) : QRectF(r.right() - 54, r.bottom() + 8, 90, 18), a.has(Part::collector_2) ? Qt::AlignRight : Qt::AlignLeft, text(std::isfinite(now.pressure_pa) ? now.pressure_pa : loop.vessel.fill_pa, Quantity::pressure, session_.units()));
     }
     if (a.has(Part::element)) {
         const QRectF r = sheet.place.at(Part::element);
@@ -216,7 +216,7 @@ void LoopView::paint_protection(QPainter& p, const Sheet& sheet, const Live& now
     p.drawText(w, Qt::AlignCenter, text(loop.wiring.breaker_a, Quantity::current, session_.units()));
     p.setPen(t.second_ink);
     p.setFont(text_font(13));
-    p.drawText(QRectF(w.right() + 6, w.top(), 60, w.height()), Qt::AlignLeft | Qt::AlignVCenter, tr("breaker"));
+    p.drawText(QRectF(w.right() + 10, w.top(), 60, w.height()), Qt::AlignLeft | Qt::AlignVCenter, tr("breaker"));
     if (a.has(Part::rock_bed)) {
         const QRectF r = sheet.place.at(Part::rock_bed);
         const bool there = loop.rock_bed.volume_m3 > 0;

@@ -16,6 +16,7 @@ public:
 
 signals:
     void drawing_wanted(); // somebody wants it as a file
+    void print_wanted();
 
 private:
     void show_part(Part part);

@@ -16,6 +16,7 @@ public:
     QRectF part_area(Part part) const; // widget coordinates; empty: the arrangement has none
     // The drawing as it stands at the cursor, without what is chosen.
     QImage image(int width_px) const;
+    bool paint_onto(QPaintDevice& device) const; // fills the page; false: it cannot be painted on
     bool write(const QString& path) const;     // .svg, .png or .pdf; false: the file cannot be written
     void paint_sheet(QPainter& p) const;       // on the sheet's own points
 
@@ -32,7 +33,6 @@ private:
     Live live() const;
     const Arrangement& arrangement() const;
     std::optional<Part> part_at(const QPointF& at) const;
-    bool paint_onto(QPaintDevice& device) const;
     void paint_collectors(QPainter& p, const Sheet& sheet, const Live& now) const;
     void paint_pipe(QPainter& p, const SheetPipe& pipe, const Live& now) const;
     void paint_stores(QPainter& p, const Sheet& sheet, const Live& now) const;

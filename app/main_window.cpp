@@ -19,6 +19,8 @@
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
+#include <QPrintDialog>
+#include <QPrinter>
 #include <QThreadPool>
 #include <QVBoxLayout>
 
@@ -36,10 +38,9 @@ constexpr Station stations[] = {{"1", "Loop"}, {"2", "Probes"}, {"3", "Rules"}, 
 // Which station a kind of finding belongs to.
 int station_of(const Finding& f)
 {
-    const std::string kind = f.kind;
-    if (kind == "glycol_too_weak" || kind == "freezes_today")
-        return 0;
-    return kind == "stagnates" || kind == "scald" ? 4 : 2;
+    const FindingKind* kind = find_kind(f.kind);
+    const Cause cause = kind ? kind->cause : Cause::rules;
+    return cause == Cause::loop ? 0 : cause == Cause::sight ? 4 : 2;
 }
 
 } // namespace
@@ -54,6 +55,7 @@ Seams Seams::usual()
         const auto answer = QMessageBox::question(w, QObject::tr("Unsaved work"), QObject::tr("The job was changed since it was saved."), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel);
         return answer == QMessageBox::Save ? Unsaved::save : answer == QMessageBox::Discard ? Unsaved::drop : Unsaved::cancel;
     };
+    s.printer = [](QWidget* w, QPrinter& printer) { return QPrintDialog(&printer, w).exec() == QDialog::Accepted; };
     s.tell = [](QWidget* w, const QString& text) { QMessageBox::warning(w, QStringLiteral("Vernal Relay"), text); };
     return s;
 }
@@ -168,6 +170,7 @@ QWidget* MainWindow::make_work()
         if (!path.isEmpty() && !loop_->view()->write(path))
             seams_.tell(this, tr("The drawing could not be written to %1. Give a name that ends in .svg, .png or .pdf, in a folder you may write to.").arg(path));
     });
+    connect(loop_, &LoopStation::print_wanted, this, &MainWindow::print_drawing);
     connect(days_, &DaysStation::import_wanted, this, [this] {
         if (const QString path = seams_.open_log(this); !path.isEmpty())
             days_->import_file(path);
@@ -310,16 +313,31 @@ bool MainWindow::write(const QString& path)
     return true;
 }
 
+// Jobs that ship with the program are opened, never written to.
+bool MainWindow::is_demo(const QString& path) const
+{
+    return !options_.demo.isEmpty() && !path.isEmpty() && QFileInfo(path).absoluteFilePath().startsWith(QFileInfo(QFileInfo(options_.demo).absolutePath()).absolutePath() + QLatin1Char('/'));
+}
+
+void MainWindow::print_drawing()
+{
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setPageOrientation(QPageLayout::Landscape);
+    printer.setDocName(qs(session_.document().job().title));
+    if (seams_.printer(this, printer) && !loop_->view()->paint_onto(printer))
+        seams_.tell(this, tr("The printer did not take the drawing. Look at its name and its paper, or save the drawing as PDF."));
+}
+
 bool MainWindow::save()
 {
     const QString path = session_.document().path();
-    return path.isEmpty() || path == options_.demo ? save_as() : write(path);
+    return path.isEmpty() || is_demo(path) ? save_as() : write(path);
 }
 
 bool MainWindow::save_as()
 {
     QString suggestion = session_.document().path();
-    if (suggestion.isEmpty() || suggestion == options_.demo)
+    if (suggestion.isEmpty() || is_demo(suggestion))
         suggestion = qs(session_.document().job().title) + QStringLiteral(".vrelay");
     const QString path = seams_.save_file(this, suggestion);
     return !path.isEmpty() && write(QFileInfo(path).suffix().isEmpty() ? path + QStringLiteral(".vrelay") : path);
@@ -327,7 +345,7 @@ bool MainWindow::save_as()
 
 void MainWindow::remember(const QString& path)
 {
-    if (!options_.remember || path == options_.demo)
+    if (!options_.remember || is_demo(path))
         return;
     QSettings settings;
     QStringList recent = settings.value(QStringLiteral("recent")).toStringList();

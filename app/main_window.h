@@ -13,6 +13,8 @@
 
 class QStackedWidget;
 
+class QPrinter;
+
 namespace vernal {
 
 // What asks the person; tests put their own answers here.
@@ -23,6 +25,7 @@ struct Seams {
     enum class Unsaved { save, drop, cancel };
     std::function<Unsaved(QWidget*)> unsaved;
     std::function<void(QWidget*, const QString&)> tell; // an error nobody can overlook
+    std::function<bool(QWidget*, QPrinter&)> printer;  // chooses and sets one; false: nothing is printed
     static Seams usual();
 };
 
@@ -30,7 +33,7 @@ class MainWindow : public QMainWindow {
     Q_OBJECT
 public:
     struct Options {
-        QString demo;            // job file of the demo; empty: none
+        QString demo;            // first job file of the demo, others lie in folders beside its own; empty: none
         QString recovery_folder; // empty: the usual one
         bool remember = true;    // recent files and theme
     };
@@ -63,6 +66,8 @@ private:
     bool may_leave();
     void recover(const LeftBehind& left);
     bool write(const QString& path);
+    bool is_demo(const QString& path) const;
+    void print_drawing();
     void remember(const QString& path);
     Seams seams_;
     Options options_;

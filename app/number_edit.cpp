@@ -41,7 +41,8 @@ void NumberEdit::show_value()
 
 void NumberEdit::fit()
 {
-    const int wide = fontMetrics().horizontalAdvance(text() + QStringLiteral("00")) + 14;
+    ensurePolished(); // the style brings another font
+    const int wide = fontMetrics().horizontalAdvance(text() + QStringLiteral("00")) + 18;
     setFixedWidth(std::max(78, wide));
 }
 

@@ -1,7 +1,9 @@
 #include "start_page.h"
 
+#include "files/job_file.h"
 #include "form.h"
 
+#include <QDir>
 #include <QFileInfo>
 #include <QGridLayout>
 #include <QPushButton>
@@ -34,8 +36,7 @@ StartPage::StartPage(const QStringList& recent, const QList<LeftBehind>& left, c
         const QString name = l.original.isEmpty() ? tr("a job that was never saved") : QFileInfo(l.original).fileName();
         button(tr("Take up unsaved work: %1").arg(name), "act", [this, l] { emit recover_wanted(l); });
     }
-    if (!demo.isEmpty())
-        button(tr("Open the demo: Quillback Meadow Creamery"), "act", [this, demo] { emit open_wanted(demo); })->setProperty("demo", true);
+    add_demos(box, demo);
     box->addSpacing(8);
     box->addWidget(heading(tr("New loop")));
     auto* grid = new QGridLayout;
@@ -58,6 +59,34 @@ StartPage::StartPage(const QStringList& recent, const QList<LeftBehind>& left, c
     outer->addStretch(1);
     outer->addWidget(card, 0, Qt::AlignHCenter);
     outer->addStretch(2);
+}
+
+// The demo's loops, one beside the other; the first is the one to begin with.
+void StartPage::add_demos(QVBoxLayout* box, const QString& demo)
+{
+    if (demo.isEmpty())
+        return;
+    box->addWidget(new QLabel(tr("Open the demo, Quillback Meadow Creamery:")));
+    auto* row = new QHBoxLayout;
+    QDir folder = QFileInfo(demo).absoluteDir();
+    const QString first = folder.dirName();
+    folder.cdUp();
+    QStringList loops = folder.entryList(QDir::Dirs | QDir::NoDotAndDotDot, QDir::Name);
+    loops.removeAll(first);
+    loops.prepend(first);
+    for (const QString& loop : loops) {
+        const QString path = folder.filePath(loop + QStringLiteral("/job.json"));
+        const auto job = open_job(path.toStdString());
+        if (!job)
+            continue;
+        auto* b = new QPushButton(QString::fromStdString(job->title));
+        b->setObjectName(loop == first ? QStringLiteral("act") : QString());
+        b->setMinimumHeight(38);
+        b->setProperty("demo", true);
+        connect(b, &QPushButton::clicked, this, [this, path] { emit open_wanted(path); });
+        row->addWidget(b);
+    }
+    box->addLayout(row);
 }
 
 } // namespace vernal

@@ -5,6 +5,8 @@
 
 #include <QWidget>
 
+class QVBoxLayout;
+
 namespace vernal {
 
 class StartPage : public QWidget {
@@ -16,6 +18,9 @@ signals:
     void open_wanted(const QString& path); // empty: ask
     void new_wanted(const QString& arrangement);
     void recover_wanted(const vernal::LeftBehind& left);
+
+private:
+    void add_demos(QVBoxLayout* box, const QString& demo);
 };
 
 } // namespace vernal

@@ -3,6 +3,8 @@
 
 #include <benchmark/benchmark.h>
 
+#include <array>
+
 using namespace vernal;
 
 namespace {
@@ -17,15 +19,18 @@ void day(benchmark::State& state)
 }
 BENCHMARK(day)->DenseRange(0, 2)->Unit(benchmark::kMillisecond);
 
+// Arrangements by number: glycol with coil first, the dearest last.
 void year(benchmark::State& state)
 {
-    const CoupledSetup s = testing_days::year(new_job("glycol-coil"));
+    const char* key = std::array{"glycol-coil", "direct", "glycol-hx", "two-stores", "two-arrays"}[static_cast<std::size_t>(state.range(0))];
+    const CoupledSetup s = testing_days::year(new_job(key));
+    state.SetLabel(key);
     CoupledOptions o;
     o.keep_records = false;
     for (auto _ : state)
         benchmark::DoNotOptimize(run_coupled(s, o));
 }
-BENCHMARK(year)->Unit(benchmark::kMillisecond);
+BENCHMARK(year)->DenseRange(0, 4)->Unit(benchmark::kMillisecond);
 
 void engine_step(benchmark::State& state)
 {

@@ -1,6 +1,7 @@
 #include "check_verb.h"
 #include "probe_verb.h"
 #include "run_verb.h"
+#include "sum_verb.h"
 
 namespace vernal {
 
@@ -9,6 +10,8 @@ std::vector<std::unique_ptr<Verb>> all_verbs()
     std::vector<std::unique_ptr<Verb>> out;
     out.push_back(std::make_unique<RunVerb>());
     out.push_back(std::make_unique<CheckVerb>());
+    out.push_back(std::make_unique<ReserveVerb>());
+    out.push_back(std::make_unique<SumVerb>());
     out.push_back(std::make_unique<ProbeVerb>());
     out.push_back(std::make_unique<SchemaVerb>());
     return out;

@@ -3,7 +3,9 @@
 #include "app/theme.h"
 
 #include <QApplication>
+#include <QScrollArea>
 #include <QTest>
+#include <QToolButton>
 
 using namespace vernal;
 
@@ -58,18 +60,29 @@ int main(int argc, char** argv)
     if (!settled(w))
         return 1;
     shot(w, to + "rules-two-stores.png");
-    w.session().document().set_job(new_job("pv-battery"), {});
-    w.session().set_cursor(12 * 3600.0);
-    w.show_station(0);
-    if (!settled(w))
+    const auto at_part = [&](const char* loop, std::size_t variant, Part part, const char* sum, const char* file) {
+        w.show_station(0);
+        if (!w.open(QStringLiteral(VERNAL_SOURCE "/demo/%1/job.json").arg(QLatin1String(loop))))
+            return false;
+        w.session().document().choose_variant(variant);
+        w.show_station(0);
+        w.session().set_cursor(12 * 3600.0);
+        w.loop().view()->choose(part);
+        if (!settled(w))
+            return false;
+        if (auto* open = w.findChild<QToolButton*>(QStringLiteral("sum.%1.open").arg(QLatin1String(sum)))) {
+            open->click();
+            QTest::qWait(100);
+            for (QScrollArea* area : w.findChildren<QScrollArea*>())
+                if (area->isAncestorOf(open))
+                    area->ensureWidgetVisible(open->parentWidget(), 0, 20);
+        }
+        shot(w, to + QLatin1String(file));
+        return true;
+    };
+    if (!at_part("calf-milk", 0, Part::wiring, "wire", "loop-battery.png") || !at_part("parlour-wash", 1, Part::drain_back, "drains", "loop-drainback.png") ||
+        !at_part("cheese-room", 0, Part::vessel, "vessel", "loop-vessel.png"))
         return 1;
-    w.loop().view()->choose(Part::battery);
-    shot(w, to + "loop-battery.png");
-    w.session().document().set_job(new_job("drainback"), {});
-    if (!settled(w))
-        return 1;
-    w.loop().view()->choose(Part::drain_back);
-    shot(w, to + "loop-drainback.png");
     // Every arrangement's drawing at a sunny noon, on one sheet.
     constexpr int across = 4, wide = 480, high = 330, title = 24;
     const auto& all = arrangements();

@@ -213,7 +213,7 @@ SumResult friction(X x, C c)
     const Pipe& p = pipe_at(c);
     const Fluid f = fluid_of(c.loop(), x[1]);
     const double u = x[0] / section_m2(p.bore_m), re = u * p.bore_m / f.kinematic_m2_s();
-    return {line("u = ", show(u, Q::speed, c), ", Re = ", to_text(std::round(re), Q::number, {}), ", f = ", to_text(friction_factor(re, p.roughness_m / p.bore_m), Q::small_number, {}), "\n(f L/d + ", show(p.fittings, Q::number, c), ") ρ u²/2 = ",
+    return {line("u = ", show(u, Q::speed, c), ", Re = ", std::to_string(std::lround(re)), ", f = ", to_text(friction_factor(re, p.roughness_m / p.bore_m), Q::small_number, {}), "\n(f L/d + ", show(p.fittings, Q::number, c), ") ρ u²/2 = ",
                  show(pipe_drop_pa(p, f, x[0]), Q::pressure_drop, c)),
             NAN};
 }
@@ -273,7 +273,7 @@ SumResult panel_size(X x, C c)
 {
     const Panel& p = c.loop().panel;
     const double day_wh = x[0] * x[1] * x[2], watt = day_wh / (x[3] * x[4]);
-    return {line(show(x[0], Q::current, c), " × ", show(x[1], Q::voltage, c), " × ", show(x[2], Q::hours, c), " = ", to_text(day_wh, Q::number, {}), " Wh a day\n/ (", show(x[3], Q::hours, c), " of full sun × ", show(x[4], Q::ratio, c), ") = ", show(watt, Q::power, c),
+    return {line(show(x[0], Q::current, c), " × ", show(x[1], Q::voltage, c), " × ", show(x[2], Q::hours, c), " = ", std::to_string(std::lround(day_wh)), " Wh a day\n/ (", show(x[3], Q::hours, c), " of full sun × ", show(x[4], Q::ratio, c), ") = ", show(watt, Q::power, c),
                  "\nthe panel has ", show(p.imp_a * p.vmp_v, Q::power, c)),
             watt};
 }

@@ -31,12 +31,18 @@ struct FindingContext {
     Units units;
 };
 
+// Where its cause is set right, and so where it is marked.
+enum class Cause : std::uint8_t { rules, loop, sight };
+
 // One entry per kind of finding; findings.cpp holds the table.
 struct FindingKind {
     const char* key;
     std::vector<Finding> (*check)(const FindingContext&);
+    Cause cause = Cause::rules;
 };
 const std::vector<FindingKind>& finding_kinds();
+
+const FindingKind* find_kind(const std::string& key); // nullptr: unknown
 
 std::vector<Finding> findings(const FindingContext& context);
 

@@ -68,6 +68,13 @@ struct Job {
 // third in the tank top, the balanced pair, three generated days.
 Job new_job(const std::string& arrangement);
 
+// Ways in which hot water is drawn over a day.
+struct DrawProfile {
+    const char* title;
+    std::vector<Draw> draws;
+};
+const std::vector<DrawProfile>& draw_profiles();
+
 const Variant* find_variant(const Job& job, const std::string& name);
 const Day* find_day(const Job& job, const std::string& name);
 

@@ -162,6 +162,18 @@ const std::vector<std::pair<const char*, void (*)(Variant&)>> templates{
 
 } // namespace
 
+// Household: 180 L of tempered water over a day, most of it in the morning and the
+// evening; wash-down: two long draws. Common practice, no source.
+const std::vector<DrawProfile>& draw_profiles()
+{
+    static const std::vector<DrawProfile> table{
+        {"household", {{6.5, 420, 1.1e-4}, {7.25, 360, 1.1e-4}, {12.5, 240, 8e-5}, {18.0, 300, 8e-5}, {20.5, 420, 1.1e-4}}},
+        {"wash-down twice a day", {{6.0, 1200, 2.2e-4}, {17.5, 1200, 2.2e-4}}},
+        {"none", {}},
+    };
+    return table;
+}
+
 Job new_job(const std::string& arrangement)
 {
     Job job;

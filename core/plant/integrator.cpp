@@ -17,6 +17,8 @@ constexpr double e_1 = 0.5, e_2 = -2.9079558716805469821718236208017, e_3 = 0.22
 // each stage, m (I − γ c)⁻¹.
 constexpr double w_3 = m_3, w_2 = m_2 + gamma * c_32 * w_3, w_1 = m_1 + gamma * (c_21 * w_2 + c_31 * w_3);
 constexpr std::size_t cached_factors = 32;
+// A front inside a pipe reaches nobody's probe before it has smoothed out.
+constexpr double pipe_weight = 0.25;
 
 } // namespace
 
@@ -24,6 +26,10 @@ Integrator::Integrator(const Network& network) : network_(network), flows_{{-1},
 {
     for (auto* v : {&f0_, &f1_, &drift_, &rhs_, &k1_, &k2_, &k3_, &middle_, &next_})
         v->resize(network.size());
+    weight_.assign(network.size(), 1.0);
+    for (Segment s : {Segment::supply_pipe, Segment::return_pipe, Segment::supply_2, Segment::return_2})
+        if (const NodeRange r = network.nodes_of(s); r.count > 2)
+            std::fill_n(weight_.begin() + static_cast<std::ptrdiff_t>(r.first + 1), r.count - 2, pipe_weight); // probes sit at the ends
     trial_.next = &next_;
     trial_.rate = &f0_;
 }
@@ -70,6 +76,7 @@ const Integrator::Trial& Integrator::attempt(const std::vector<double>& t, const
     const double* __restrict t0 = t.data();
     double *__restrict f0 = f0_.data(), *__restrict f1 = f1_.data(), *__restrict drift = drift_.data(), *__restrict rhs = rhs_.data();
     double *__restrict k1 = k1_.data(), *__restrict k2 = k2_.data(), *__restrict k3 = k3_.data();
+    const double* __restrict weight = weight_.data();
     double *__restrict middle = middle_.data(), *__restrict next = next_.data();
     network_.rates(k_, flows, a, t0, f0);
     network_.drift(a, b, f.slopes_at.data(), flows.drained, drift);
@@ -87,7 +94,7 @@ const Integrator::Trial& Integrator::attempt(const std::vector<double>& t, const
     f.lu.solve(network_.pattern(), rhs, k3);
     for (std::size_t i = 0; i < n; ++i) {
         next[i] = t0[i] + m_1 * k1[i] + m_2 * k2[i] + m_3 * k3[i];
-        rhs[i] = e_1 * k1[i] + e_2 * k2[i] + e_3 * k3[i];
+        rhs[i] = weight[i] * (e_1 * k1[i] + e_2 * k2[i] + e_3 * k3[i]);
     }
     double error = 0;
     for (std::size_t i = 0; i < n; ++i)

@@ -16,7 +16,7 @@ public:
     // One trial step of h > 0 seconds from t under surroundings a → b.
     // The results are kept until the next call; so must t be for heat().
     struct Trial {
-        double error_k = 0;              // largest difference to the second-order result
+        double error_k = 0;              // largest difference to the second-order result; inside pipes a quarter of it
         const std::vector<double>* next; // temperatures at the end
         const std::vector<double>* rate; // dT/dt at the beginning
     };
@@ -38,7 +38,7 @@ private:
     const Network& network_;
     Flows flows_;
     std::uint64_t clock_ = 0;
-    std::vector<double> k_, matrix_, f0_, f1_, drift_, rhs_, k1_, k2_, k3_, middle_, next_;
+    std::vector<double> weight_, k_, matrix_, f0_, f1_, drift_, rhs_, k1_, k2_, k3_, middle_, next_;
     std::vector<Factors> cache_;
     Trial trial_;
     // The last attempt, for heat().

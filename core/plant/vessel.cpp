@@ -12,6 +12,7 @@ constexpr double filled_at_c = 15.0;
 constexpr double vessel_c = 25.0; // the fluid in the vessel stands apart and stays cool
 constexpr double steam_over_k = 2.0; // from the first bubble to a node full of steam
 constexpr int coldest_c = -50, hottest_c = 200;
+constexpr double looks_every_s = 300.0, cool_c = 85.0;
 constexpr double usable_share = 0.9; // of the relief pressure
 constexpr double reserve_share = 0.005, least_reserve_m3 = 0.003;
 
@@ -63,14 +64,28 @@ double Pressure::boils_at_c() const
     return boiling_c(std::max(1000.0, pa_ + air_pa_ - weight)) + loop_.vessel.boils_k;
 }
 
+void Pressure::pass(const std::vector<double>& t, double seconds)
+{
+    if (!present_)
+        return;
+    waited_s_ += seconds;
+    double array_c = -INFINITY;
+    for (Segment s : {Segment::collector, Segment::collector_2})
+        if (const NodeRange r = network_.nodes_of(s); r.count > 0)
+            array_c = std::max({array_c, t[r.first], t[r.last()]});
+    if (waited_s_ >= looks_every_s || array_c > cool_c)
+        settle(t, waited_s_);
+}
+
 void Pressure::settle(const std::vector<double>& t, double seconds)
 {
     if (!present_)
         return;
+    waited_s_ = 0;
     double hottest = -INFINITY, inside = 0;
     for (std::size_t i : nodes_)
         hottest = std::max(hottest, t[i]);
-    const double boils = hottest > 90 ? boils_at_c() : INFINITY;
+    const double boils = hottest > cool_c ? boils_at_c() : INFINITY;
     for (std::size_t i : nodes_)
         inside += density(t[i]) * network_.ring_m3()[i] * (1 - std::clamp((t[i] - boils) / steam_over_k, 0.0, 1.0));
     pa_ = gas_pa((mass_kg_ - inside) / density(vessel_c));

@@ -22,8 +22,10 @@ public:
     Pressure(const Network& network, const Loop& loop, double altitude_m);
     bool present() const { return present_; }
 
-    // The loop at these temperatures, `seconds` after the last call.
-    void settle(const std::vector<double>& t, double seconds);
+    // The loop at these temperatures, `seconds` after the last call. While the array
+    // is cool the gauge is read only every few minutes: nothing happens quickly then.
+    void pass(const std::vector<double>& t, double seconds);
+    void settle(const std::vector<double>& t, double seconds); // reads it now
     double pa() const { return pa_; }         // above the air's, at the vessel
     double boils_at_c() const;                // in the collector, now
     // As on the day it was filled, cold.
@@ -40,6 +42,7 @@ private:
     bool present_;
     double air_pa_, content_m3_ = 0, mass_kg_ = 0, filled_kg_ = 0, pa_ = 0;
     std::vector<std::size_t> nodes_;
+    double waited_s_ = 0;
     std::vector<double> density_; // per degree
     VesselFigures figures_;
 };

@@ -272,7 +272,7 @@ private:
                 rows_between(k, n);
         }
         water_.pass(h, temps_);
-        pressure_.settle(temps_, h);
+        pressure_.pass(temps_, h);
         const std::uint32_t before = state_.running;
         const double now = static_cast<double>(k + n) * sample_s_;
         powered(now) ? decide(n) : stand_still();

@@ -9,6 +9,7 @@
 #include <QApplication>
 #include <QFile>
 #include <QLabel>
+#include <QPrinter>
 #include <QPushButton>
 #include <QSignalSpy>
 #include <QTableWidget>
@@ -31,6 +32,10 @@ protected:
         s.open_log = [this](QWidget*) { return log_answer; };
         s.save_file = [this](QWidget*, const QString&) { return save_answer; };
         s.unsaved = [this](QWidget*) { return unsaved_answer; };
+        s.printer = [this](QWidget*, QPrinter& printer) {
+            printer.setOutputFileName(print_answer);
+            return !print_answer.isEmpty();
+        };
         s.tell = [this](QWidget*, const QString& t) { told = t; };
         window = std::make_unique<MainWindow>(s, MainWindow::Options{{}, folder->filePath("recovery"), false});
         window->show();
@@ -46,6 +51,12 @@ protected:
             if (b->isVisible() && b->text() == text)
                 return b;
         return nullptr;
+    }
+    void click(const QString& text)
+    {
+        QPushButton* b = button(text);
+        QVERIFY2(b, qPrintable(text));
+        QTest::mouseClick(b, Qt::LeftButton);
     }
     Document& document() { return window->session().document(); }
     const Job& job() { return document().job(); }
@@ -72,6 +83,7 @@ protected:
     std::unique_ptr<MainWindow> window;
     std::unique_ptr<QTemporaryDir> folder;
     QString job_path, open_answer, save_answer, log_answer, told;
+    QString print_answer;
     Seams::Unsaved unsaved_answer = Seams::Unsaved::drop;
 };
 

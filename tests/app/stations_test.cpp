@@ -90,12 +90,6 @@ private:
         QDropEvent dropped(QPointF(300, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
         QCoreApplication::sendEvent(window.get(), &dropped);
     }
-    void click(const QString& text)
-    {
-        QPushButton* b = button(text);
-        QVERIFY2(b, qPrintable(text));
-        QTest::mouseClick(b, Qt::LeftButton);
-    }
 };
 
 void StationsTest::a_full_device_leaves_the_old_file_and_the_work()

@@ -67,6 +67,37 @@ TEST(EveryArrangement, agrees_with_cvode)
     }
 }
 
+// What comes on top of an arrangement: a check valve that leaks, an element in
+// windows, a pump by its curve, a cut-out that waits; the same equations again.
+TEST(WithEverything, agrees_with_cvode)
+{
+    for (const char* key : {"glycol-coil", "direct", "glycol-hx", "pv-battery"}) {
+        SCOPED_TRACE(key);
+        double own_heat = 0, ref_heat = 0, own_run = 0, ref_run = 0, gross = 0;
+        auto days = testing_days::twenty(key);
+        for (std::size_t i = 0; i < days.size(); i += 5) {
+            Loop& l = days[i].loop;
+            l.check_valve.leak = 0.6;
+            l.element.mode = ElementMode::windows;
+            l.element.windows = {{{4, 8}, {22, 1}, {}}};
+            l.pump.by_curve = true;
+            l.pump.head_m = 5;
+            l.pump.free_flow_m3_s = 3.5e-4;
+            const Figures f = own(days[i]).figures;
+            const reference::Result r = reference::run(days[i]);
+            EXPECT_NEAR(f.starts(), r.starts, std::max(1.0, 0.02 * r.starts)) << i;
+            own_run += f.pumps[0].run_time_s;
+            ref_run += r.run_time_s;
+            own_heat += f.heat.to_store;
+            ref_heat += r.heat_to_store_j;
+            gross += f.heat.to_store + 2 * f.night_loss_j; // what went up and down; the sum of both nearly vanishes
+        }
+        std::printf("%s with everything: run %.2f / %.2f h, heat %.3f / %.3f of %.3f kWh\n", key, own_run / 3600, ref_run / 3600, own_heat / 3.6e6, ref_heat / 3.6e6, gross / 3.6e6);
+        EXPECT_NEAR(own_run, ref_run, 0.01 * ref_run);
+        EXPECT_NEAR(own_heat, ref_heat, 0.005 * gross);
+    }
+}
+
 // A year, day after day without a break, against the same reference; the one
 // long test there is.
 TEST(Year, agrees_with_cvode)

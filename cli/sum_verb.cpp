@@ -1,0 +1,141 @@
+#include "sum_verb.h"
+
+#include "core/job/field_sums.h"
+#include "core/job/reserve.h"
+#include "core/plant/parts.h"
+#include "files/job_file.h"
+
+#include <nlohmann/json.hpp>
+
+#include <ostream>
+
+namespace vernal {
+namespace {
+
+// The first part of the loop at which the sum is offered.
+Result<Part> part_for(const FieldSum& sum, const Loop& loop)
+{
+    const Arrangement& a = *find_arrangement(loop.arrangement);
+    for (Part part : sum.parts) {
+        const auto here = sums_at(part, a);
+        if (std::find(here.begin(), here.end(), &sum) != here.end())
+            return part;
+    }
+    return Error{"this sum does not belong to the arrangement “" + loop.arrangement + "”", sum.key, ""};
+}
+
+Result<std::pair<Job, std::size_t>> chosen(const std::string& file, const std::string& variant)
+{
+    if (file.empty())
+        return std::pair{new_job("glycol-coil"), std::size_t{0}};
+    auto job = open_job(file);
+    if (!job)
+        return job.error();
+    for (std::size_t i = 0; i < job->variants.size(); ++i)
+        if (variant.empty() || job->variants[i].name == variant)
+            return std::pair{std::move(*job), i};
+    return Error{"there is no variant “" + variant + "”", file, ""};
+}
+
+} // namespace
+
+CLI::App* SumVerb::add_to(CLI::App& app)
+{
+    CLI::App* c = app.add_subcommand("sum", "Field arithmetic: flow, heat, wire, vessel …; without a name, the list");
+    c->add_option("name", name_, "one of the list");
+    c->add_option("inputs", inputs_, "name=value, with a unit where wanted: volume_m3=\"10 L\"");
+    c->add_option("--job", job_, "job file whose loop the sum is about; default: a new glycol loop");
+    c->add_option("--variant", variant_, "a variant of the job; default: its first");
+    c->add_flag("--us", us_, "US units");
+    return c;
+}
+
+Result<int> SumVerb::run(const Streams& s)
+{
+    const Units units{us_, us_};
+    if (name_.empty()) {
+        for (const FieldSum& sum : field_sums())
+            s.out << "  " << sum.key << std::string(16 - std::string(sum.key).size(), ' ') << part_text(sum.parts.front()).title << ": " << sum.title << "\n";
+        return exit_fine;
+    }
+    const FieldSum* sum = find_sum(name_);
+    if (!sum)
+        return Error{"there is no sum “" + name_ + "”", "", "vernal-relay-cli sum lists them"};
+    const auto job = chosen(job_, variant_);
+    if (!job)
+        return job.error();
+    const Variant& v = job->first.variants[job->second];
+    const auto part = part_for(*sum, v.loop);
+    if (!part)
+        return part.error();
+    const SumContext context{job->first, v, *part, units};
+    std::vector<double> x;
+    for (const SumInput& i : sum->inputs)
+        x.push_back(i.from(context));
+    for (const std::string& typed : inputs_) {
+        const std::size_t equals = typed.find('=');
+        const std::string key = typed.substr(0, equals);
+        std::size_t at = 0;
+        while (at < sum->inputs.size() && key != sum->inputs[at].field.key)
+            ++at;
+        if (equals == std::string::npos || at == sum->inputs.size())
+            return Error{"“" + typed + "” is no input of this sum", sum->key, "Write name=value"};
+        const NumberField& f = sum->inputs[at].field;
+        const auto value = parse(typed.substr(equals + 1), f.quantity, units);
+        if (!value)
+            return value.error();
+        if (*value < f.min || *value > f.max)
+            return Error{std::string(f.label) + " must lie between " + to_text(f.min, f.quantity, units) + " and " + to_text(f.max, f.quantity, units), key, ""};
+        x[at] = *value;
+    }
+    s.out << sum->title << "\n";
+    for (std::size_t i = 0; i < x.size(); ++i)
+        s.out << "  " << sum->inputs[i].field.key << " = " << to_text(x[i], sum->inputs[i].field.quantity, units) << "\n";
+    s.out << sum->work(x, context).text << "\n";
+    return exit_fine;
+}
+
+CLI::App* ReserveVerb::add_to(CLI::App& app)
+{
+    CLI::App* c = app.add_subcommand("reserve", "How long the heat lasts without sun, and what the element changes");
+    c->add_option("job", job_, "job file, .vrelay or job.json")->required();
+    c->add_option("--day", day_, "a generated day of the job; default: its first");
+    c->add_option("--variant", variant_, "a variant of the job; default: its first");
+    c->add_flag("--json", json_, "answer as JSON");
+    return c;
+}
+
+Result<int> ReserveVerb::run(const Streams& s)
+{
+    const auto job = chosen(job_, variant_);
+    if (!job)
+        return job.error();
+    const Day* day = day_.empty() ? &job->first.days.front() : find_day(job->first, day_);
+    if (!day || day->kind != DayKind::generated)
+        return Error{"there is no generated day “" + day_ + "”", job_, ""};
+    const Variant& v = job->first.variants[job->second];
+    const auto reserve = reserve_of(job->first, v, *day);
+    if (!reserve)
+        return reserve.error();
+    const auto cases = backup_cases(job->first, v, *day);
+    if (!cases)
+        return cases.error();
+    static constexpr const char* modes[] = {"off", "always", "windows"};
+    const auto days = [](double seconds) { return std::isnan(seconds) ? nlohmann::ordered_json(nullptr) : nlohmann::ordered_json(seconds / 86400); };
+    if (json_) {
+        auto list = nlohmann::ordered_json::array();
+        for (const BackupCase& c : *cases)
+            list.push_back({{"element", modes[static_cast<std::size_t>(c.mode)]}, {"solar_fraction", c.figures.solar_fraction()}, {"element_j", c.figures.heat.backup()}, {"missing_j", c.figures.short_j}});
+        s.out << nlohmann::ordered_json{{"warm_days", days(reserve->hot_s)}, {"battery_days", days(reserve->battery_s)}, {"element", list}}.dump(2) << "\n";
+        return exit_fine;
+    }
+    const auto text = [](double seconds) { return std::isnan(seconds) ? "more than " + std::to_string(most_dark_days) + " days" : to_text(seconds / 86400, Quantity::number, {}) + " days"; };
+    s.out << day->name << "; then no sun\n  taps stay warm for " << text(reserve->hot_s) << "\n";
+    if (reserve->battery)
+        s.out << "  the battery holds for " << text(reserve->battery_s) << "\n";
+    for (const BackupCase& c : *cases)
+        s.out << "  element " << modes[static_cast<std::size_t>(c.mode)] << ": solar fraction " << to_text(c.figures.solar_fraction(), Quantity::ratio, {}) << ", it takes " << to_text(c.figures.heat.backup(), Quantity::energy, {}) << "\n";
+    return exit_fine;
+}
+
+} // namespace vernal
