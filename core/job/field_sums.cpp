@@ -295,8 +295,7 @@ SumResult vessel_size(X x, C c)
     const Network network(c.loop(), {});
     Pressure p(network, c.loop(), c.job.site.place.altitude_m);
     p.settle(std::vector<double>(network.size(), x[0]), 0);
-    return {line("the loop holds ", show(content, Q::volume, c), " and grows by ", show(content * grows, Q::volume, c), "\n+ the array as steam + a reserve, × p / (p − gas):\n", show(needed, Q::volume, c), "\nthe present one stands at ", show(p.pa(), Q::pressure, c), " all at ",
-                 show(x[0], Q::temperature, c)),
+    return {line("the loop, ", show(content, Q::volume, c), ", grows by ", show(content * grows, Q::volume, c), "\n+ the array as steam + a reserve,\n× p / (p − gas) = ", show(needed, Q::volume, c), "\nthe present one, all at ", show(x[0], Q::temperature, c), ":\n", show(p.pa(), Q::pressure, c)),
             needed};
 }
 

@@ -65,6 +65,15 @@ TEST_P(Halved, the_step_changes_little)
     EXPECT_NEAR(free.heat, half.heat, 0.005 * half.heat);
 }
 
+// A quarter of the error a step may have is about half the step.
+TEST_P(Arranged, half_the_step_changes_little)
+{
+    const Sums once = sums(GetParam(), [](CoupledSetup&) {}), half = sums(GetParam(), [](CoupledSetup& s) { s.tolerance_k /= 4; });
+    std::printf("%s: starts %d, half the step %d; heat %.4f %.4f kWh\n", GetParam(), once.starts, half.starts, once.heat / 3.6e6, half.heat / 3.6e6);
+    EXPECT_NEAR(half.starts, once.starts, std::max(2.0, 0.02 * once.starts));
+    EXPECT_NEAR(half.heat, once.heat, 0.005 * once.heat);
+}
+
 TEST_P(Arranged, doubling_the_nodes_changes_starts_by_less_than_five_percent)
 {
     const Sums once = sums(GetParam(), [](CoupledSetup&) {}), twice = sums(GetParam(), [](CoupledSetup& s) { s.fine = {2, 2}; });

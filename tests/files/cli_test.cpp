@@ -148,6 +148,50 @@ TEST(Cli, probe_converts_both_ways)
     EXPECT_NEAR(cli({"probe", "convert", "--curve", "ntc:r25=10000,beta=3950", "--temp", "77F", "--json"}).json()["ohm"], 10000, 1e-6);
 }
 
+TEST(Cli, sums_are_listed_worked_out_and_refused)
+{
+    const Ran list = cli({"sum"});
+    EXPECT_EQ(list.code, 0);
+    EXPECT_NE(list.out.find("glycol_mix"), std::string::npos);
+    // 10 L in 35 s = 17.1 L/min (common practice, no source)
+    EXPECT_NE(cli({"sum", "flow", "volume_m3=10 L", "time_s=35"}).out.find("10 L in 35 s = 17.1 L/min"), std::string::npos);
+    EXPECT_NE(cli({"sum", "flow", "volume_m3=2.5 gal", "time_s=60", "--us"}).out.find("2.50 gal/min"), std::string::npos);
+    for (const auto& [wrong, says] : {std::pair{std::vector<std::string>{"sum", "nothing"}, "no sum"}, {{"sum", "flow", "time=35"}, "no input"}, {{"sum", "flow", "time_s=-3"}, "must lie between"}, {{"sum", "pool"}, "does not belong"}, {{"sum", "flow", "time_s=3 kg"}, "not a unit"}}) {
+        const Ran r = cli(wrong);
+        EXPECT_EQ(r.code, 2);
+        EXPECT_NE(r.err.find(says), std::string::npos) << r.err;
+    }
+}
+
+TEST(Cli, reserve_counts_the_dark_days)
+{
+    const Ran r = cli({"reserve", demo, "--day", "Clear day, 19 June", "--json"});
+    ASSERT_EQ(r.code, 0) << r.err;
+    EXPECT_GT(r.json()["warm_days"], 0.2);
+    ASSERT_EQ(r.json()["element"].size(), 3U);
+    EXPECT_EQ(r.json()["element"][0]["element_j"], 0);
+    EXPECT_GE(r.json()["element"][1]["element_j"], r.json()["element"][2]["element_j"]);
+    EXPECT_NE(cli({"reserve", demo}).out.find("taps stay warm"), std::string::npos);
+    EXPECT_EQ(cli({"reserve", demo, "--day", "Recorded, 7 May"}).code, 2);
+}
+
+// Every loop of the demo opens, keeps its schema and runs on each of its days.
+TEST(Cli, every_demo_loop_runs)
+{
+    int loops = 0;
+    for (const auto& folder : std::filesystem::directory_iterator(std::filesystem::path(VERNAL_DEMO).parent_path())) {
+        SCOPED_TRACE(folder.path().filename().string());
+        const std::string file = (folder.path() / "job.json").string();
+        const auto job = open_job(file);
+        ASSERT_TRUE(job) << job.error().text();
+        ++loops;
+        EXPECT_GE(job->variants.size(), 2U);
+        for (const Day& d : job->days)
+            EXPECT_NE(cli({"run", file, "--day", d.name}).code, 2) << d.name;
+    }
+    EXPECT_EQ(loops, 4);
+}
+
 TEST(Cli, schema_is_the_files)
 {
     EXPECT_EQ(cli({"schema"}).out, job_schema());
