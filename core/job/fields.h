@@ -143,6 +143,7 @@ void fields(V& v, T& d)
     v.number({"pitch", "Pitch", Quantity::ratio, 0, 0.5, "At least 1/4 inch per foot, 2.1 % (common practice, no source)"}, d.pitch);
     v.number({"drain_s", "Drains within", Quantity::duration, 5, 3600, "Watch it once; 2 to 5 min (common practice, no source)"}, d.drain_s);
     v.boolean({"siphon", "The return can run full", "A full return hangs on its own weight: the pump lifts only at the start"}, d.siphon);
+    v.boolean({"fill_boost", "Full speed while filling", "A pump set below full speed may not reach the top; 30 % of the speed has 9 % of the head"}, d.fill_boost);
     v.boolean({"check_valve", "A check valve in the return", "There must be none: the array could not drain"}, d.check_valve);
     v.boolean({"vented", "The reservoir has a vent", "An open tank always has; water leaves through it with the air of each filling"}, d.vented);
     v.boolean({"ports_swapped", "Ports swapped", "The return enters where the pump draws: air goes round and locks it"}, d.ports_swapped);

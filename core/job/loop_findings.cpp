@@ -19,10 +19,11 @@ std::string text(const FindingContext& c, double v, Quantity q) { return to_text
 std::vector<Finding> pump_below_lift(const FindingContext& c)
 {
     const Loop& l = c.variant.loop;
-    if (!drains(c) || l.pump.head_m <= 0 || flow_against(l.pump, l.drain_back.lift_m) > 0)
+    const double speed = l.drain_back.fill_boost ? 1.0 : l.pump.speed;
+    if (!drains(c) || l.pump.head_m <= 0 || flow_against(l.pump, l.drain_back.lift_m, speed) > 0)
         return {};
     return {{"", Severity::serious, "The pump does not reach the top",
-             "It gives " + text(c, l.pump.head_m, Quantity::length) + " of head at most and must lift " + text(c, l.drain_back.lift_m, Quantity::length) + ": the array never fills and the pump runs dry. A stronger pump, or a reservoir higher up.",
+             "It gives " + text(c, l.pump.head_m * speed * speed, Quantity::length) + " of head at most and must lift " + text(c, l.drain_back.lift_m, Quantity::length) + ": the array never fills and the pump runs dry. A stronger pump, or a reservoir higher up.",
              {}}};
 }
 

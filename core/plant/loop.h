@@ -153,6 +153,7 @@ struct DrainBack {
     double pitch = 0.03;         // fall over length of what must drain
     double drain_s = 150.0;      // until it has emptied
     bool siphon = true;          // the return pipe can run full
+    bool fill_boost = true;      // full speed while it fills and sweeps the return, the pump's set speed after that
     bool check_valve = false;    // in the return: the array cannot drain
     bool vented = false;         // the reservoir is open to the air; an open tank always is
     bool ports_swapped = false;  // the return enters where the pump draws

@@ -80,6 +80,9 @@ void Water::settle_flows(const std::vector<double>& t)
     const Fluid fluid = a.carrier == Carrier::air ? warm_air() : fluid_at(a.carrier == Carrier::glycol ? loop_.glycol_fraction : 0.0, warmth_ * warmth_step_k);
     full_flow_ = pump_flow(loop_, a.routes.front(), loop_.pump, fluid, 0);
     lifted_flow_ = a.drains ? pump_flow(loop_, a.routes.front(), loop_.pump, fluid, loop_.drain_back.lift_m) : full_flow_;
+    Pump filling = loop_.pump;
+    filling.speed = loop_.drain_back.fill_boost ? 1.0 : filling.speed;
+    filling_flow_ = a.drains ? pump_flow(loop_, a.routes.front(), filling, fluid, loop_.drain_back.lift_m) : full_flow_;
     for (const Route& r : a.routes)
         if (r.pump == 1)
             second_flow_ = pump_flow(loop_, r, loop_.pump_2, a.has(Part::exchanger) ? glycol_water(0) : fluid, 0);
@@ -111,7 +114,7 @@ Trouble Water::trouble() const
         return Trouble::dead_head;
     if (!drains())
         return Trouble::none;
-    return !primed_ ? Trouble::no_prime : cavitates_ ? Trouble::cavitates : air_locked_ ? Trouble::air_lock : lifted_flow_ <= 0 && state_ == Filling::filling ? Trouble::dry : Trouble::none;
+    return !primed_ ? Trouble::no_prime : cavitates_ ? Trouble::cavitates : air_locked_ ? Trouble::air_lock : filling_flow_ <= 0 && state_ == Filling::filling ? Trouble::dry : state_ == Filling::running && ring_flow() <= 0 ? Trouble::dry : Trouble::none;
 }
 
 void Water::count_trouble(double seconds)
@@ -163,13 +166,19 @@ void Water::outputs(std::uint32_t running, const std::vector<double>& t)
         return enter(Filling::running, never);
     ++figures_.fills;
     figures_.steam_fills += t[network_.node_of(ProbePlace::collector)] > steam_c ? 1 : 0;
-    enter(Filling::filling, lifted_flow_ > 0 && trouble() == Trouble::none ? network_.draining_m3() / lifted_flow_ : never);
+    enter(Filling::filling, filling_flow_ > 0 && trouble() == Trouble::none ? network_.draining_m3() / filling_flow_ : never);
+}
+
+// While the array is full: until the return is swept at the filling speed, then at the set one.
+double Water::ring_flow() const
+{
+    return cavitates_ || air_locked_ ? 0.0 : siphon_ ? full_flow_ : since_full_s_ < sweep_s() ? filling_flow_ : lifted_flow_;
 }
 
 double Water::sweep_s() const
 {
     const double section = std::numbers::pi / 4 * loop_.back.bore_m * loop_.back.bore_m;
-    return lifted_flow_ > 0 ? loop_.back.length_m * section / lifted_flow_ : never;
+    return filling_flow_ > 0 ? loop_.back.length_m * section / filling_flow_ : never;
 }
 
 double Water::until_change_s() const
@@ -180,12 +189,13 @@ double Water::until_change_s() const
     return state_ == Filling::running && !siphon_ && sweep > 0 ? sweep : left_s_;
 }
 
-void Water::settle_siphon(const std::vector<double>& t)
+void Water::settle_siphon(const std::vector<double>& t, double seconds)
 {
     const double bore = loop_.back.bore_m, section = std::numbers::pi / 4 * bore * bore;
-    const double flow = siphon_ ? full_flow_ : lifted_flow_;
+    const bool swept = since_full_s_ >= sweep_s(), just = swept && since_full_s_ - seconds < sweep_s();
+    // Formed by the flow that sweeps, held by what the set speed gives.
+    const double flow = siphon_ ? full_flow_ : just ? std::min(filling_flow_, full_flow_) : lifted_flow_;
     const bool fast = flow / section > siphon_froude * std::sqrt(gravity_m_s2 * bore);
-    const bool swept = since_full_s_ >= sweep_s();
     const double top_c = t[network_.node_of(ProbePlace::collector)];
     siphon_ = loop_.drain_back.siphon && fast && (siphon_ || swept) && loop_.drain_back.lift_m < siphon_height_m(top_c, altitude_m_);
 }
@@ -205,7 +215,7 @@ void Water::pass(double seconds, std::vector<double>& t)
         settle_suction(t);
     if (state_ == Filling::running) {
         since_full_s_ += seconds;
-        settle_siphon(t);
+        settle_siphon(t, seconds);
         figures_.lifting_s += siphon_ ? 0.0 : seconds;
     }
     left_s_ -= seconds;
@@ -236,7 +246,7 @@ Flows Water::flows(std::uint32_t running, double draw_w_k, double mains_c) const
             continue;
         double flow = routes[r].pump == 0 ? full_flow_ : second_flow_;
         if (drains())
-            flow = state_ != Filling::running || cavitates_ || air_locked_ ? 0.0 : siphon_ ? flow : lifted_flow_;
+            flow = state_ == Filling::running ? ring_flow() : 0.0;
         if (follows_sun() && routes[r].pump == 0)
             flow *= std::round(power_.speed(pump_) * speed_steps) / speed_steps;
         f.route_w_k[r] = network_.rate_w_k(r, flow);

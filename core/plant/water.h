@@ -54,7 +54,8 @@ public:
     bool drained() const { return drains() && (state_ == Filling::empty || state_ == Filling::filling); }
     bool siphon() const { return siphon_; }
     Trouble trouble() const; // of the loop pump, as it stands
-    // Flow of the loop pump when it has its water, m³/s: up to the top, and with the siphon.
+    // Flow of the loop pump when it has its water, m³/s: while it fills, up to the top, and with the siphon.
+    double filling_m3_s() const { return filling_flow_; }
     double lifted_m3_s() const { return lifted_flow_; }
     double full_m3_s() const { return full_flow_; }
     // Of fluid that goes round backwards by itself, m³/s.
@@ -84,17 +85,18 @@ public:
 
 private:
     void enter(Filling state, double seconds);
-    void settle_siphon(const std::vector<double>& t);
+    void settle_siphon(const std::vector<double>& t, double seconds);
     void settle_suction(const std::vector<double>& t);
     void settle_flows(const std::vector<double>& t);
     void settle_reverse(const std::vector<double>& t);
     void count_trouble(double seconds);
     bool may_reverse() const;
     const Route& open_route() const; // of the loop pump, as the valves stand
+    double ring_flow() const;
     double sweep_s() const; // of running without a siphon until the return pipe is free of air
     const Network& network_;
     const Loop& loop_;
-    double altitude_m_, lifted_flow_ = 0, full_flow_ = 0, second_flow_ = 0;
+    double altitude_m_, filling_flow_ = 0, lifted_flow_ = 0, full_flow_ = 0, second_flow_ = 0;
     int warmth_ = 4; // of the ring, in tens of degrees: what its flows are reckoned at
     std::uint32_t running_ = 0;
     double reverse_m3_s_ = 0, reverse_left_s_ = std::numeric_limits<double>::infinity();

@@ -93,6 +93,35 @@ TEST(DrainBack, fills_at_the_lifted_flow_then_runs_then_forms_a_siphon)
     EXPECT_EQ(f.water().figures().fills, 1);
 }
 
+// 30 % of the speed has 9 % of the head: without full speed at the start the
+// array never fills; with it a siphon takes over, if the set speed can hold one.
+TEST(DrainBack, a_slow_pump_needs_full_speed_to_fill)
+{
+    Filled slow;
+    slow.loop.pump.speed = 0.5;
+    slow.loop.drain_back.fill_boost = false;
+    slow.water().outputs(1, slow.t);
+    slow.pass(900);
+    EXPECT_EQ(slow.water().filling(), Filling::filling);
+    EXPECT_EQ(slow.water().trouble(), Trouble::dry);
+    EXPECT_NEAR(slow.water().figures().dry_run_s, 900, 1);
+    Filled boosted;
+    boosted.loop.pump.speed = 0.5;
+    boosted.loop.supply.bore_m = boosted.loop.back.bore_m = 0.009; // narrow: fast enough at half the flow
+    boosted.water().outputs(1, boosted.t);
+    boosted.pass(900);
+    EXPECT_TRUE(boosted.water().siphon());
+    EXPECT_NEAR(boosted.water().flows(1, 0, 10).route_w_k[0], boosted.net.rate_w_k(0, 0.5 * boosted.loop.pump.flow_m3_s), 1e-9);
+    Filled lost;
+    lost.loop.pump.speed = 0.3;
+    lost.loop.supply.bore_m = lost.loop.back.bore_m = 0.013; // too wide for that flow: the lift returns
+    lost.water().outputs(1, lost.t);
+    lost.pass(900);
+    EXPECT_FALSE(lost.water().siphon());
+    EXPECT_EQ(lost.water().flows(1, 0, 10).route_w_k[0], 0);
+    EXPECT_EQ(lost.water().trouble(), Trouble::dry);
+}
+
 TEST(DrainBack, a_hot_top_breaks_the_siphon)
 {
     Filled f(6);
