@@ -13,7 +13,7 @@ std::string if_any(double v, Quantity q, U u) { return v != 0 ? to_text(v, q, u)
 std::string at_place(double s, const std::string& where) { return std::isfinite(s) ? clock_text(s) + ", " + where : std::string(); }
 bool closed(F f) { return std::isfinite(f.end_pressure_pa); }
 bool battery(F f) { return std::isfinite(f.power.charge); }
-constexpr double litre_kg = 1.0;
+constexpr double fluid_kg_m3 = 1000.0; // what ran out, told in litres
 
 } // namespace
 
@@ -44,7 +44,7 @@ const std::vector<FigureRow>& figure_rows()
         {"highest pressure", [](F f, U u) { return closed(f) ? to_text(f.vessel.highest_pa, Quantity::pressure, u) : std::string(); }},
         {"pressure, cold again", [](F f, U u) { return if_known(f.end_pressure_pa, Quantity::pressure, u); }},
         {"steam in the collector", [](F f, U u) { return minutes(f.vessel.steam_s, u); }},
-        {"out of the relief valve", [](F f, U u) { return f.vessel.lost_kg > 0 ? to_text(f.vessel.lost_kg * litre_kg / 1000, Quantity::volume, u) : std::string(); }},
+        {"out of the relief valve", [](F f, U u) { return f.vessel.lost_kg > 0 ? to_text(f.vessel.lost_kg / fluid_kg_m3, Quantity::volume, u) : std::string(); }},
         {"fills of the array", [](F f, U) { return times(f.water.fills); }},
         {"fills with steam", [](F f, U) { return times(f.water.steam_fills); }},
         {"lifting, no siphon", [](F f, U u) { return minutes(f.water.lifting_s, u); }},
