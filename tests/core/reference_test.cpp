@@ -11,10 +11,29 @@ using namespace vernal;
 
 namespace {
 
+// Both ways over the same days, added up; each day's starts are compared on the way.
+struct Both {
+    double own_heat = 0, ref_heat = 0, own_run = 0, ref_run = 0;
+    double gross = 0; // what went up and what came down again
+    void add(const CoupledSetup& s);
+};
+
 CoupledResult own(CoupledSetup s)
 {
     s.spin_up_days = 0;
     return run_coupled(s);
+}
+
+void Both::add(const CoupledSetup& s)
+{
+    const Figures f = own(s).figures;
+    const reference::Result r = reference::run(s);
+    EXPECT_NEAR(f.starts(), r.starts, std::max(1.0, 0.02 * r.starts));
+    own_run += f.pumps[0].run_time_s;
+    ref_run += r.run_time_s;
+    own_heat += f.heat.to_store;
+    ref_heat += r.heat_to_store_j;
+    gross += f.heat.to_store + 2 * f.night_loss_j;
 }
 
 class TwentyDays : public testing::TestWithParam<const char*> {};
@@ -50,20 +69,14 @@ TEST(EveryArrangement, agrees_with_cvode)
 {
     for (const Arrangement& a : arrangements()) {
         SCOPED_TRACE(a.key);
-        double own_heat = 0, ref_heat = 0, own_run = 0, ref_run = 0;
+        Both b;
         const auto days = testing_days::twenty(a.key);
         for (std::size_t i = 1; i < days.size(); i += 4) {
-            const Figures f = own(days[i]).figures;
-            const reference::Result r = reference::run(days[i]);
-            EXPECT_NEAR(f.starts(), r.starts, std::max(1.0, 0.02 * r.starts)) << i;
-            own_run += f.pumps[0].run_time_s;
-            ref_run += r.run_time_s;
-            own_heat += f.heat.to_store;
-            ref_heat += r.heat_to_store_j;
+            b.add(days[i]);
         }
-        EXPECT_NEAR(own_run, ref_run, 0.01 * ref_run); // a day may win or lose a run at the edge
-        std::printf("%s: run %.2f / %.2f h, heat %.3f / %.3f kWh\n", a.key, own_run / 3600, ref_run / 3600, own_heat / 3.6e6, ref_heat / 3.6e6);
-        EXPECT_NEAR(own_heat, ref_heat, 0.005 * std::fabs(ref_heat) + 3600);
+        EXPECT_NEAR(b.own_run, b.ref_run, 0.01 * b.ref_run); // a day may win or lose a run at the edge
+        std::printf("%s: run %.2f / %.2f h, heat %.3f / %.3f kWh\n", a.key, b.own_run / 3600, b.ref_run / 3600, b.own_heat / 3.6e6, b.ref_heat / 3.6e6);
+        EXPECT_NEAR(b.own_heat, b.ref_heat, 0.005 * std::fabs(b.ref_heat) + 3600);
     }
 }
 
@@ -73,7 +86,7 @@ TEST(WithEverything, agrees_with_cvode)
 {
     for (const char* key : {"glycol-coil", "direct", "glycol-hx", "pv-battery"}) {
         SCOPED_TRACE(key);
-        double own_heat = 0, ref_heat = 0, own_run = 0, ref_run = 0, gross = 0;
+        Both b;
         auto days = testing_days::twenty(key);
         for (std::size_t i = 0; i < days.size(); i += 5) {
             Loop& l = days[i].loop;
@@ -83,18 +96,11 @@ TEST(WithEverything, agrees_with_cvode)
             l.pump.by_curve = true;
             l.pump.head_m = 5;
             l.pump.free_flow_m3_s = 3.5e-4;
-            const Figures f = own(days[i]).figures;
-            const reference::Result r = reference::run(days[i]);
-            EXPECT_NEAR(f.starts(), r.starts, std::max(1.0, 0.02 * r.starts)) << i;
-            own_run += f.pumps[0].run_time_s;
-            ref_run += r.run_time_s;
-            own_heat += f.heat.to_store;
-            ref_heat += r.heat_to_store_j;
-            gross += f.heat.to_store + 2 * f.night_loss_j; // what went up and down; the sum of both nearly vanishes
+            b.add(days[i]);
         }
-        std::printf("%s with everything: run %.2f / %.2f h, heat %.3f / %.3f of %.3f kWh\n", key, own_run / 3600, ref_run / 3600, own_heat / 3.6e6, ref_heat / 3.6e6, gross / 3.6e6);
-        EXPECT_NEAR(own_run, ref_run, 0.01 * ref_run);
-        EXPECT_NEAR(own_heat, ref_heat, 0.005 * gross);
+        std::printf("%s with everything: run %.2f / %.2f h, heat %.3f / %.3f of %.3f kWh\n", key, b.own_run / 3600, b.ref_run / 3600, b.own_heat / 3.6e6, b.ref_heat / 3.6e6, b.gross / 3.6e6);
+        EXPECT_NEAR(b.own_run, b.ref_run, 0.01 * b.ref_run);
+        EXPECT_NEAR(b.own_heat, b.ref_heat, 0.005 * b.gross);
     }
 }
 
