@@ -40,7 +40,7 @@ int station_of(const Finding& f)
 {
     const FindingKind* kind = find_kind(f.kind);
     const Cause cause = kind ? kind->cause : Cause::rules;
-    return cause == Cause::loop ? 0 : cause == Cause::sight ? 4 : 2;
+    return cause == Cause::loop ? 0 : cause == Cause::probes ? 1 : cause == Cause::sight ? 4 : 2;
 }
 
 } // namespace

@@ -171,7 +171,7 @@ void ProbesStation::convert(bool from_ohm)
         else
             return answer_->setText(qs(t.error().text()));
     } else {
-        const auto r = ohm_at(p->curve, Temperature::celsius(temp_->value()));
+        const auto r = signal_at(p->curve, Temperature::celsius(temp_->value()));
         if (r)
             ohm_->set_value(*r);
         else
@@ -229,7 +229,7 @@ void ProbesStation::draw_curve()
     QVector<double> x, y;
     for (int i = 0; i <= 200; ++i) {
         const double c = lo + (hi - lo) * i / 200;
-        if (const auto r = ohm_at(p->curve, Temperature::celsius(c))) {
+        if (const auto r = signal_at(p->curve, Temperature::celsius(c))) {
             x.append(to_display(c, Quantity::temperature, session_.units()));
             y.append(*r);
         }

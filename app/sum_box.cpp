@@ -106,10 +106,10 @@ void SumBox::refresh()
 
 void SumBox::take()
 {
-    const auto loop = taken(sum_, inputs(), context());
-    if (!loop)
-        return formula_->setText(qs(loop.error().text()));
-    session_.document().edit_variant(tr(sum_.take), [&](Variant& v) { v.loop = *loop; });
+    const auto after = taken(sum_, inputs(), context());
+    if (!after)
+        return formula_->setText(qs(after.error().text()));
+    session_.document().edit_variant(tr(sum_.take), [&](Variant& v) { v = *after; });
 }
 
 } // namespace vernal

@@ -3,7 +3,7 @@
 #include "core/job/field_sums.h"
 #include "core/job/reserve.h"
 #include "core/plant/parts.h"
-#include "files/job_file.h"
+#include "chosen_variant.h"
 
 #include <nlohmann/json.hpp>
 
@@ -15,6 +15,8 @@ namespace {
 // The first part of the loop at which the sum is offered.
 Result<Part> part_for(const FieldSum& sum, const Loop& loop)
 {
+    if (sum.page != ProbePage::none)
+        return Part::collector; // it is about a probe
     const Arrangement& a = *find_arrangement(loop.arrangement);
     for (Part part : sum.parts) {
         const auto here = sums_at(part, a);
@@ -22,19 +24,6 @@ Result<Part> part_for(const FieldSum& sum, const Loop& loop)
             return part;
     }
     return Error{"this sum does not belong to the arrangement “" + loop.arrangement + "”", sum.key, ""};
-}
-
-Result<std::pair<Job, std::size_t>> chosen(const std::string& file, const std::string& variant)
-{
-    if (file.empty())
-        return std::pair{new_job("glycol-coil"), std::size_t{0}};
-    auto job = open_job(file);
-    if (!job)
-        return job.error();
-    for (std::size_t i = 0; i < job->variants.size(); ++i)
-        if (variant.empty() || job->variants[i].name == variant)
-            return std::pair{std::move(*job), i};
-    return Error{"there is no variant “" + variant + "”", file, ""};
 }
 
 } // namespace
@@ -46,6 +35,7 @@ CLI::App* SumVerb::add_to(CLI::App& app)
     c->add_option("inputs", inputs_, "name=value, with a unit where wanted: volume_m3=\"10 L\"");
     c->add_option("--job", job_, "job file whose loop the sum is about; default: a new glycol loop");
     c->add_option("--variant", variant_, "a variant of the job; default: its first");
+    c->add_option("--probe", probe_, "the probe a probe's sum is about, S1; default: the first");
     c->add_flag("--us", us_, "US units");
     return c;
 }
@@ -55,20 +45,25 @@ Result<int> SumVerb::run(const Streams& s)
     const Units units{us_, us_};
     if (name_.empty()) {
         for (const FieldSum& sum : field_sums())
-            s.out << "  " << sum.key << std::string(16 - std::string(sum.key).size(), ' ') << part_text(sum.parts.front()).title << ": " << sum.title << "\n";
+            s.out << "  " << sum.key << std::string(16 - std::string(sum.key).size(), ' ') << (sum.parts.empty() ? "Probe" : part_text(sum.parts.front()).title) << ": " << sum.title << "\n";
         return exit_fine;
     }
     const FieldSum* sum = find_sum(name_);
     if (!sum)
         return Error{"there is no sum “" + name_ + "”", "", "vernal-relay-cli sum lists them"};
-    const auto job = chosen(job_, variant_);
+    const auto job = chosen_variant(job_, variant_);
     if (!job)
         return job.error();
     const Variant& v = job->first.variants[job->second];
     const auto part = part_for(*sum, v.loop);
     if (!part)
         return part.error();
-    const SumContext context{job->first, v, *part, units};
+    std::size_t probe = 0;
+    while (!probe_.empty() && probe < v.probes.size() && v.probes[probe].key != probe_)
+        ++probe;
+    if (probe == v.probes.size())
+        return Error{"there is no probe “" + probe_ + "”", job_, ""};
+    const SumContext context{job->first, v, *part, units, probe};
     std::vector<double> x;
     for (const SumInput& i : sum->inputs)
         x.push_back(i.from(context));
@@ -107,7 +102,7 @@ CLI::App* ReserveVerb::add_to(CLI::App& app)
 
 Result<int> ReserveVerb::run(const Streams& s)
 {
-    const auto job = chosen(job_, variant_);
+    const auto job = chosen_variant(job_, variant_);
     if (!job)
         return job.error();
     const Day* day = day_.empty() ? &job->first.days.front() : find_day(job->first, day_);

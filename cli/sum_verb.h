@@ -14,7 +14,7 @@ public:
     Result<int> run(const Streams& s) override;
 
 private:
-    std::string name_, job_, variant_;
+    std::string name_, job_, variant_, probe_;
     std::vector<std::string> inputs_;
     bool us_ = false;
 };

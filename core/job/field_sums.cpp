@@ -1,5 +1,7 @@
 #include "field_sums.h"
 
+#include "probe_sums.h"
+
 #include "core/plant/hydraulics.h"
 #include "core/plant/vessel.h"
 #include "core/plant/water.h"
@@ -319,13 +321,11 @@ SumResult glycol_mix(X x, C c)
 bool has_glycol(const Arrangement& a) { return a.carrier == Carrier::glycol; }
 bool no_air(const Arrangement& a) { return a.carrier != Carrier::air; }
 
-} // namespace
-
-const std::vector<FieldSum>& field_sums()
+std::vector<FieldSum> loop_sums()
 {
     using P = Part;
     constexpr const char* balance = "energy balance, Q = m c ΔT";
-    static const std::vector<FieldSum> table{
+    return {
         {"flow", {P::pump, P::pump_2}, "Flow by bucket and watch", common,
          {{{"volume_m3", "Volume caught", Q::volume, 1e-4, 1, "A bucket with a mark"}, [](C) { return 0.01; }},
           {{"time_s", "Time taken", Q::duration, 1, 3600, "By stop-watch"}, [](C c) { return std::round(0.01 / std::max(1e-6, pump_at(c).flow_m3_s)); }}},
@@ -453,6 +453,18 @@ const std::vector<FieldSum>& field_sums()
              l.vessel.precharge_pa = std::max(0.0, v - 0.3e5);
          }},
     };
+}
+
+} // namespace
+
+const std::vector<FieldSum>& field_sums()
+{
+    static const std::vector<FieldSum> table = [] {
+        std::vector<FieldSum> all = loop_sums();
+        for (FieldSum& s : probe_sums())
+            all.push_back(std::move(s));
+        return all;
+    }();
     return table;
 }
 
@@ -476,6 +488,11 @@ struct OutOfRange {
             found = &field;
         }
     }
+    void temperature(const NumberField& f, Temperature t) { number(f, t.in_celsius()); }
+    void difference(const NumberField& f, TempDiff d) { number(f, d.in_kelvin()); }
+    void integer(const char*, int, int, int) {}
+    void text(const char*, const std::string&) {}
+    void curve(const char*, const ProbeCurve&) {}
     template <class... A> void text_choice(A&&...) {}
     void boolean(const SwitchField&, bool) {}
     template <class... A> void choice(A&&...) {}
@@ -485,18 +502,24 @@ struct OutOfRange {
 
 } // namespace
 
-Result<Loop> taken(const FieldSum& sum, const std::vector<double>& x, const SumContext& c)
+Result<Variant> taken(const FieldSum& sum, const std::vector<double>& x, const SumContext& c)
 {
     const SumResult r = sum.work(x, c);
-    if (!sum.write || !std::isfinite(r.value))
-        return Error{sum.write ? r.text : std::string("this sum is for reading only"), sum.title, ""};
-    Loop l = c.loop();
-    sum.write(l, c.part, x, r.value);
+    if (!sum.writes() || !std::isfinite(r.value))
+        return Error{sum.writes() ? r.text : std::string("this sum is for reading only"), sum.title, ""};
+    Variant v = c.variant;
+    if (sum.write)
+        sum.write(v.loop, c.part, x, r.value);
+    else
+        sum.write_probe(v, c.probe, x, r.value);
     OutOfRange range;
-    fields(range, std::as_const(l));
+    fields(range, std::as_const(v.loop));
+    fields(range, std::as_const(v.input));
+    for (const Probe& p : std::as_const(v.probes))
+        fields(range, p);
     if (range.found)
         return Error{"the result is outside what “" + std::string(range.field.label) + "” can be", sum.title, "It must lie between " + to_text(range.field.min, range.field.quantity, c.units) + " and " + to_text(range.field.max, range.field.quantity, c.units)};
-    return l;
+    return v;
 }
 
 std::vector<const FieldSum*> sums_at(Part part, const Arrangement& a)
@@ -504,6 +527,15 @@ std::vector<const FieldSum*> sums_at(Part part, const Arrangement& a)
     std::vector<const FieldSum*> out;
     for (const FieldSum& s : field_sums())
         if (a.has(part) && std::find(s.parts.begin(), s.parts.end(), part) != s.parts.end() && (!s.applies || s.applies(a)))
+            out.push_back(&s);
+    return out;
+}
+
+std::vector<const FieldSum*> sums_on(ProbePage page)
+{
+    std::vector<const FieldSum*> out;
+    for (const FieldSum& s : field_sums())
+        if (s.page == page)
             out.push_back(&s);
     return out;
 }

@@ -1,6 +1,7 @@
 #include "findings.h"
 
 #include "loop_findings.h"
+#include "probe_findings.h"
 #include "protection_findings.h"
 
 #include <algorithm>
@@ -210,12 +211,14 @@ Found too_cool_against_legionella(const FindingContext& c)
     return out;
 }
 
+// Where probes state their tolerance, their own budget says it better (band_may_close).
 Found narrow_band(const FindingContext& c)
 {
     Found out;
     each<Differential>(c, [&](std::size_t i, const Differential& d) {
         const double gap = (d.on - d.off).in_kelvin();
-        if (gap <= 0 || gap >= least_gap_k)
+        const bool stated = std::any_of(c.variant.probes.begin(), c.variant.probes.end(), [&](const Probe& p) { return (p.key == d.source || p.key == d.store) && p.sensor.tolerance.kind != ToleranceKind::none; });
+        if (gap <= 0 || gap >= least_gap_k || stated)
             return;
         const TempDiff on = d.off + TempDiff::kelvin(4);
         out.push_back({"", Severity::caution, "Start and stop are only " + diff(c, gap) + " apart", "Two ordinary probes may differ by as much: the pump may chatter.",
@@ -354,6 +357,17 @@ const std::vector<FindingKind>& finding_kinds()
         {"check_valve_leaks", check_valve_leaks, Cause::loop},
         {"element_windows_empty", element_windows_empty, Cause::loop},
         {"element_by_day", element_by_day, Cause::loop},
+        {"probe_not_sound", probe_not_sound, Cause::probes},
+        {"swapped_alone", swapped_alone, Cause::probes},
+        {"read_by_other_curve", read_by_other_curve, Cause::probes},
+        {"band_may_close", band_may_close},
+        {"off_may_pass_zero", off_may_pass_zero},
+        {"probe_rated_too_low", probe_rated_too_low, Cause::probes},
+        {"cable_rated_too_low", cable_rated_too_low, Cause::probes},
+        {"range_too_small", range_too_small, Cause::probes},
+        {"limit_not_readable", limit_not_readable, Cause::probes},
+        {"lead_reads_off", lead_reads_off, Cause::probes},
+        {"counts_too_coarse", counts_too_coarse, Cause::probes},
     };
     return table;
 }

@@ -32,7 +32,7 @@ struct FindingContext {
 };
 
 // Where its cause is set right, and so where it is marked.
-enum class Cause : std::uint8_t { rules, loop, sight };
+enum class Cause : std::uint8_t { rules, loop, probes, sight };
 
 // One entry per kind of finding; findings.cpp holds the table.
 struct FindingKind {

@@ -85,6 +85,64 @@ void set_modes(Setup& s, const Variant& v)
 
 } // namespace
 
+namespace {
+
+ChainSpec on_input(const Variant& v, const Probe& tip, const Probe& input)
+{
+    ChainSpec s{tip.curve, input.read_by.other ? input.read_by.curve : input.curve, tip.sensor, tip.lead, v.input, input.correction.in_kelvin(), tip.condition};
+    return s;
+}
+
+// By input: the probe on it. Two that are swapped change places; one alone, or
+// three, stay where they are (a finding says so).
+std::vector<std::size_t> wired(const std::vector<Probe>& probes)
+{
+    std::vector<std::size_t> out(probes.size()), swapped;
+    for (std::size_t i = 0; i < probes.size(); ++i) {
+        out[i] = i;
+        if (probes[i].condition.kind == ConditionKind::swapped)
+            swapped.push_back(i);
+    }
+    if (swapped.size() == 2)
+        std::swap(out[swapped[0]], out[swapped[1]]);
+    return out;
+}
+
+// A bridge serves the first difference in use.
+std::optional<std::pair<std::size_t, std::size_t>> bridged(const Variant& v)
+{
+    const auto keys = probe_keys(v);
+    for (const Rule& r : v.unit.rules)
+        if (const auto* d = std::get_if<Differential>(&r.body); d && r.enabled) {
+            const auto s = std::find(keys.begin(), keys.end(), d->source), t = std::find(keys.begin(), keys.end(), d->store);
+            if (s != keys.end() && t != keys.end() && s != t)
+                return std::pair{static_cast<std::size_t>(s - keys.begin()), static_cast<std::size_t>(t - keys.begin())};
+        }
+    return {};
+}
+
+} // namespace
+
+ChainSpec chain_of(const Variant& v, std::size_t probe) { return on_input(v, v.probes[probe], v.probes[probe]); }
+
+Sensors sensors(const Variant& v)
+{
+    Sensors out;
+    out.tip = wired(v.probes);
+    bool plain = true;
+    for (std::size_t i = 0; i < v.probes.size(); ++i) {
+        out.chains.emplace_back(on_input(v, v.probes[out.tip[i]], v.probes[i]));
+        plain = plain && out.chains.back().plain() && out.tip[i] == i;
+    }
+    const auto pair = v.input.kind == StageKind::bridge ? bridged(v) : std::nullopt;
+    if (pair)
+        out.bridge = Sensors::Pair{pair->first, pair->second, BridgeChain(out.chains[pair->first].spec(), out.chains[pair->second].spec())};
+    const InputStage usual;
+    if (plain && !pair && v.input.low_c <= usual.low_c && v.input.high_c >= usual.high_c)
+        return {};
+    return out;
+}
+
 std::shared_ptr<const DayForcing> day_forcing(const Job& job, const Loop& loop, const Day& day)
 {
     SkyDay sky = generate(day.sky, job.site.place);
@@ -124,6 +182,7 @@ Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& 
     set_modes(s, v);
     for (const Probe& p : v.probes)
         s.probes.push_back({p.place, p.lag_s, p.placement});
+    s.sensors = sensors(v);
     s.days = {weather ? std::move(weather) : day_forcing(job, v.loop, day)};
     return s;
 }
@@ -136,6 +195,8 @@ Result<ReplaySetup> replay_setup(const Variant& v)
     ReplaySetup s;
     s.program = std::move(*program);
     set_modes(s, v);
+    s.low_c = v.input.low_c;
+    s.high_c = v.input.high_c;
     for (const Probe& p : v.probes)
         s.probe_columns.push_back(place_key(p.place));
     for (const Output& o : v.unit.outputs)

@@ -2,7 +2,8 @@
 #pragma once
 
 #include "core/plant/loop.h"
-#include "core/probe/curve.h"
+#include "core/probe/budget.h"
+#include "core/rules/knob.h"
 #include "core/rules/rule_set.h"
 #include "core/run/coupled.h"
 #include "core/run/replay.h"
@@ -20,6 +21,13 @@ struct Site {
     bool operator==(const Site&) const = default;
 };
 
+// Set to `other`, the unit reads the probe by another curve than its own.
+struct ReadBy {
+    bool other = false;
+    ProbeCurve curve{PlatinumCurve{1000}, -200, 850};
+    bool operator==(const ReadBy&) const = default;
+};
+
 struct Probe {
     std::string key = "S1";
     std::string name = "Collector"; // as the sentences say it
@@ -27,6 +35,11 @@ struct Probe {
     ProbeCurve curve{PlatinumCurve{1000}, -200, 850};
     double lag_s = 12.0;
     double placement = 0.0; // share of the surroundings it reads, 0…1
+    TempDiff correction;    // the unit adds it, as found side by side with another probe
+    Sensor sensor;
+    Lead lead;
+    Condition condition;
+    ReadBy read_by;
     bool operator==(const Probe&) const = default;
 };
 
@@ -36,6 +49,8 @@ struct Variant {
     Loop loop;
     std::vector<Probe> probes;
     RuleSet unit;
+    InputStage input; // of the unit
+    Knob knob;        // of a unit that has but one
     bool operator==(const Variant&) const = default;
 };
 
@@ -82,6 +97,11 @@ const Day* find_day(const Job& job, const std::string& name);
 const char* place_key(ProbePlace place);
 
 std::vector<std::string> probe_keys(const Variant& v);
+
+// The probes as they sit on the unit's inputs; empty where each reads its tip.
+Sensors sensors(const Variant& v);
+// One probe's way from its tip to the figure, on its own input.
+ChainSpec chain_of(const Variant& v, std::size_t probe);
 
 // The day as it acts on this loop. Of the job it depends on the site and traces
 // only, of the loop on its arrangement and its arrays.

@@ -26,7 +26,13 @@ void add(Variant& v, const char* output, Body body) { v.unit.rules.push_back(Rul
 
 Probe probe(const char* key, const char* name, ProbePlace place, double lag_s = 20)
 {
-    return {key, name, place, {PlatinumCurve{1000}, -200, 850}, lag_s, 0};
+    Probe p;
+    p.key = key;
+    p.name = name;
+    p.place = place;
+    p.lag_s = lag_s;
+    p.sensor.tolerance.kind = ToleranceKind::class_b;
+    return p;
 }
 
 Differential difference(const char* source, const char* store, double on_k, double off_k) { return {source, store, TempDiff::kelvin(on_k), TempDiff::kelvin(off_k)}; }

@@ -1,5 +1,7 @@
 #include "wiring.h"
 
+#include "core/units/copper.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -7,27 +9,14 @@
 namespace vernal {
 namespace {
 
-constexpr double copper_per_k = 0.00393, wire_c = 40.0; // IEC 60028 at 20 °C
-struct Wire {
-    double mm2, ohm_km;
-};
-constexpr std::array<Wire, 11> class_5{{{0.5, 39.0}, {0.75, 26.0}, {1, 19.5}, {1.5, 13.3}, {2.5, 7.98}, {4, 4.95}, {6, 3.30}, {10, 1.91}, {16, 1.21}, {25, 0.780}, {35, 0.554}}};
+constexpr double wire_c = 40.0;
 constexpr double carried_share = 1.25; // of the working current, for what runs for hours
 constexpr std::array ratings_a{1.0, 2.0, 3.0, 4.0, 5.0, 6.0, 7.5, 10.0, 13.0, 15.0, 16.0, 20.0, 25.0, 32.0, 40.0, 50.0, 63.0};
 
 } // namespace
 
-double copper_ohm_m(double section_m2)
-{
-    const double mm2 = section_m2 * 1e6;
-    const auto above = std::find_if(class_5.begin(), class_5.end(), [mm2](const Wire& w) { return w.mm2 >= mm2; });
-    const Wire& b = above == class_5.end() ? class_5.back() : *above;
-    const Wire& a = above == class_5.begin() || above == class_5.end() ? b : *(above - 1);
-    const double share = a.mm2 == b.mm2 ? 0.0 : (mm2 - a.mm2) / (b.mm2 - a.mm2);
-    return std::lerp(a.ohm_km * a.mm2, b.ohm_km * b.mm2, share) / mm2 / 1000.0;
-}
+double cable_ohm(const Wiring& w) { return 2 * w.cable_m * copper_ohm_m(w.section_m2, Strands::fine, wire_c); }
 
-double cable_ohm(const Wiring& w) { return 2 * w.cable_m * copper_ohm_m(w.section_m2) * (1 + copper_per_k * (wire_c - 20)); }
 
 double cable_bears_a(double section_m2) { return 15.0 * std::pow(section_m2 * 1e6, 0.625); }
 

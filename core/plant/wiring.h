@@ -5,10 +5,6 @@
 
 namespace vernal {
 
-// Copper of a flexible conductor at 20 °C, Ω/m: IEC 60228 table 4 (class 5),
-// between its sections by 1/section.
-double copper_ohm_m(double section_m2);
-
 // There and back, at 40 °C (copper +0.393 %/K).
 double cable_ohm(const Wiring& wiring);
 

@@ -39,7 +39,7 @@ Result<double> number(const std::string& s)
 Error unknown(const std::string& text)
 {
     return Error{"“" + text + "” is not a probe curve", "probe curve",
-                 "Use pt100, pt1000, ntc:r25=10000,beta=3950, abc:A,B,C or table:0=32650,25=10000"};
+                 "Use pt100, pt1000, ntc:r25=10000,beta=3950, abc:A,B,C, table:0=32650,25=10000, poly:at=25,r=2000,c=7.9e-3/1.9e-5, line:mA=4..20,c=0..100 or line:V=0..10,c=0..100"};
 }
 
 ProbeCurve platinum(double r0) { return ProbeCurve{PlatinumCurve{r0}, -200, 850}; }
@@ -76,14 +76,14 @@ Result<ProbeCurve> parse_three_term(const std::string& body)
             return n.error();
         v[i] = *n;
     }
-    if (!(v[1] > 0) || v[2] < 0)
-        return Error{"B must be above zero and C not below it", "probe curve", "Check the order: A, B, C"};
+    if (!(v[1] > 0))
+        return Error{"B must be above zero", "probe curve", "Check the order: A, B, C"};
     return ProbeCurve{NtcThreeTermCurve{v[0], v[1], v[2]}, -50, 150};
 }
 
 Result<ProbeCurve> parse_table(const std::string& body)
 {
-    NtcTableCurve c;
+    TableCurve c;
     for (const std::string& part : split(body, ',')) {
         const auto pair = split(part, '=');
         if (pair.size() != 2)
@@ -109,22 +109,92 @@ Result<ProbeCurve> parse_table(const std::string& body)
     return ProbeCurve{std::move(c), lo, hi};
 }
 
-struct Writer {
-    std::string operator()(const PlatinumCurve& c) const { return "pt" + number_text(c.r0_ohm); }
-    std::string operator()(const NtcBetaCurve& c) const { return "ntc:r25=" + number_text(c.r25_ohm) + ",beta=" + number_text(c.beta_k); }
-    std::string operator()(const NtcThreeTermCurve& c) const { return "abc:" + number_text(c.a) + "," + number_text(c.b) + "," + number_text(c.c); }
-    std::string operator()(const NtcTableCurve& c) const
-    {
-        std::string out = "table:";
-        for (const CurvePoint& p : c.points)
-            out += (out.back() == ':' ? "" : ",") + number_text(p.temp_c) + "=" + number_text(p.ohm);
-        return out;
+// "a=1,b=2" with just these keys, in any order.
+Result<std::map<std::string, std::string>> pairs(const std::string& body, const std::vector<std::string>& keys, const char* example)
+{
+    std::map<std::string, std::string> out;
+    for (const std::string& part : split(body, ',')) {
+        const auto pair = split(part, '=');
+        if (pair.size() != 2 || std::find(keys.begin(), keys.end(), pair[0]) == keys.end() || !out.emplace(pair[0], pair[1]).second)
+            return Error{"“" + part + "” is not understood here", "probe curve", std::string("Write ") + example};
     }
-};
+    return out;
+}
 
-} // namespace
+// "low..high"
+Result<std::pair<double, double>> span(const std::string& s)
+{
+    const std::size_t dots = s.find("..");
+    if (dots == std::string::npos)
+        return Error{"“" + s + "” is not a range", "probe curve", "Write it as 0..100"};
+    const auto a = number(s.substr(0, dots)), b = number(s.substr(dots + 2));
+    if (!a || !b)
+        return !a ? a.error() : b.error();
+    return std::pair{*a, *b};
+}
 
-Result<ProbeCurve> parse_curve(const std::string& text)
+Result<ProbeCurve> parse_polynomial(const std::string& body)
+{
+    constexpr const char* example = "poly:at=25,r=2000,c=7.9e-3/1.9e-5";
+    const auto p = pairs(body, {"at", "r", "c"}, example);
+    if (!p)
+        return p.error();
+    if (p->size() != 3)
+        return Error{"a polynomial needs its reference temperature, its resistance there and its coefficients", "probe curve", std::string("Write ") + example};
+    PolynomialCurve c;
+    const auto at = number(p->at("at")), r = number(p->at("r"));
+    if (!at || !r)
+        return !at ? at.error() : r.error();
+    for (const std::string& term : split(p->at("c"), '/')) {
+        const auto v = number(term);
+        if (!v)
+            return v.error();
+        c.c.push_back(*v);
+    }
+    c.ref_c = *at;
+    c.r_ohm = *r;
+    if (!(c.r_ohm > 0) || !(c.c.front() > 0) || c.c.size() > 6)
+        return Error{"the resistance and the first coefficient must be above zero, with at most six coefficients", "probe curve", ""};
+    return ProbeCurve{std::move(c), -50, 150};
+}
+
+Result<ProbeCurve> parse_line(const std::string& body)
+{
+    constexpr const char* example = "line:mA=4..20,c=0..100 or line:V=0..10,c=0..100";
+    const auto p = pairs(body, {"mA", "V", "c"}, example);
+    if (!p)
+        return p.error();
+    if (p->size() != 2 || !p->contains("c"))
+        return Error{"a straight signal needs its span in mA or V and its span in °C", "probe curve", std::string("Write ") + example};
+    LinearSignal c;
+    c.ampere = p->contains("mA");
+    const auto signal = span(p->at(c.ampere ? "mA" : "V")), temp = span(p->at("c"));
+    if (!signal || !temp)
+        return !signal ? signal.error() : temp.error();
+    std::tie(c.low, c.high) = *signal;
+    std::tie(c.low_c, c.high_c) = *temp;
+    if (c.low == c.high || !(c.low_c < c.high_c))
+        return Error{"both spans must have a length, and the temperatures must rise", "probe curve", ""};
+    const double low_c = c.low_c, high_c = c.high_c;
+    return ProbeCurve{c, low_c, high_c};
+}
+
+// One way over the whole range, else a signal would mean two temperatures.
+bool one_way(const ProbeCurve& c)
+{
+    constexpr int looks = 256;
+    const bool down = falls(c);
+    double before = signal_beyond(c, c.min_c);
+    for (int i = 1; i <= looks; ++i) {
+        const double now = signal_beyond(c, c.min_c + (c.max_c - c.min_c) * i / looks);
+        if (!std::isfinite(now) || (now < before) != down || now == before)
+            return false;
+        before = now;
+    }
+    return true;
+}
+
+Result<ProbeCurve> parse_law(const std::string& text)
 {
     const std::size_t colon = text.find(':');
     const std::string head = text.substr(0, colon);
@@ -135,13 +205,84 @@ Result<ProbeCurve> parse_curve(const std::string& text)
         return parse_three_term(body);
     if (head == "table")
         return parse_table(body);
+    if (head == "poly")
+        return parse_polynomial(body);
+    if (head == "line")
+        return parse_line(body);
     if (text == "pt100")
         return platinum(100);
     if (text == "pt1000")
         return platinum(1000);
+    if (head == "pt") {
+        const auto r0 = number(body);
+        if (!r0 || !(*r0 > 0))
+            return unknown(text);
+        return platinum(*r0);
+    }
     return unknown(text);
 }
 
-std::string curve_text(const ProbeCurve& curve) { return std::visit(Writer{}, curve.law); }
+struct Writer {
+    std::string operator()(const PlatinumCurve& c) const { return (c.r0_ohm == 100 || c.r0_ohm == 1000 ? "pt" : "pt:") + number_text(c.r0_ohm); }
+    std::string operator()(const PolynomialCurve& c) const
+    {
+        std::string out = "poly:at=" + number_text(c.ref_c) + ",r=" + number_text(c.r_ohm) + ",c=";
+        for (double v : c.c)
+            out += (out.back() == '=' ? "" : "/") + number_text(v);
+        return out;
+    }
+    std::string operator()(const LinearSignal& c) const
+    {
+        return std::string("line:") + (c.ampere ? "mA=" : "V=") + number_text(c.low) + ".." + number_text(c.high) + ",c=" + number_text(c.low_c) + ".." + number_text(c.high_c);
+    }
+    std::string operator()(const NtcBetaCurve& c) const { return "ntc:r25=" + number_text(c.r25_ohm) + ",beta=" + number_text(c.beta_k); }
+    std::string operator()(const NtcThreeTermCurve& c) const { return "abc:" + number_text(c.a) + "," + number_text(c.b) + "," + number_text(c.c); }
+    std::string operator()(const TableCurve& c) const
+    {
+        std::string out = "table:";
+        for (const CurvePoint& p : c.points)
+            out += (out.back() == ':' ? "" : ",") + number_text(p.temp_c) + "=" + number_text(p.ohm);
+        return out;
+    }
+};
+
+// What a law is good for unless its text says otherwise.
+std::pair<double, double> usual_range(const ProbeCurve& c)
+{
+    const auto law = parse_law(std::visit(Writer{}, c.law));
+    return law ? std::pair{law->min_c, law->max_c} : std::pair{c.min_c, c.max_c};
+}
+
+} // namespace
+
+Result<ProbeCurve> parse_curve(const std::string& text)
+{
+    constexpr const char* mark = ";range=";
+    const std::size_t at = text.find(mark);
+    auto curve = parse_law(text.substr(0, at));
+    if (!curve)
+        return curve;
+    if (at != std::string::npos) {
+        const auto range = span(text.substr(at + std::char_traits<char>::length(mark)));
+        if (!range)
+            return range.error();
+        if (!(range->first < range->second) || range->first < -273 || range->second > 1000)
+            return Error{"the range must rise and lie within −273 to 1000 °C", "probe curve", ""};
+        if (std::holds_alternative<TableCurve>(curve->law) && (range->first < curve->min_c || range->second > curve->max_c))
+            return Error{"the range reaches beyond the table", "probe curve", "Add points to the table, or narrow the range"};
+        std::tie(curve->min_c, curve->max_c) = *range;
+    }
+    if (!one_way(*curve))
+        return Error{"this curve turns back within its range", "probe curve", "Check its numbers, or narrow the range with ;range=0..100"};
+    return curve;
+}
+
+std::string curve_text(const ProbeCurve& curve)
+{
+    const std::string law = std::visit(Writer{}, curve.law);
+    if (usual_range(curve) == std::pair{curve.min_c, curve.max_c})
+        return law;
+    return law + ";range=" + number_text(curve.min_c) + ".." + number_text(curve.max_c);
+}
 
 } // namespace vernal

@@ -48,8 +48,12 @@ std::optional<double> MonotoneCubic::find(double y) const
     const bool rising = y_.back() > y_.front();
     if (y < std::min(y_.front(), y_.back()) || y > std::max(y_.front(), y_.back()))
         return std::nullopt;
-    double lo = x_.front(), hi = x_.back();
-    for (int i = 0; i < 200 && hi - lo > 1e-15 * std::fabs(hi); ++i) {
+    const auto beyond = [&](double v) { return rising ? v >= y : v <= y; };
+    std::size_t i = 1; // the stretch that ends at or beyond y
+    while (i + 1 < y_.size() && !beyond(y_[i]))
+        ++i;
+    double lo = x_[i - 1], hi = x_[i];
+    for (int n = 0; n < 200 && hi - lo > 1e-15 * std::fabs(hi); ++n) {
         const double mid = 0.5 * (lo + hi);
         if ((at(mid) < y) == rising)
             lo = mid;

@@ -207,7 +207,8 @@ Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
 std::int64_t samples_until(Millis at, Millis now, Millis sample) { return std::max<std::int64_t>(1, (at - now + sample - 1) / sample); }
 
 // Samples that pass before any timer can expire: the next expiry less one.
-std::int64_t quiet_samples(const Program& p, const EngineState& s, const std::array<Mode, max_outputs>& modes)
+// invalid: probes whose readings stay invalid; they do not come back.
+std::int64_t quiet_samples(const Program& p, const EngineState& s, const std::array<Mode, max_outputs>& modes, std::uint32_t invalid)
 {
     std::int64_t n = for_ever;
     const auto before = [&](Millis at, Millis now) {
@@ -217,7 +218,8 @@ std::int64_t quiet_samples(const Program& p, const EngineState& s, const std::ar
     // A count of −1 begins with 0 at the next sample.
     const auto not_begun = [&](Millis count) { return count < 0 ? -p.sample_ms : count; };
     for (std::size_t i = 0; i < p.probes; ++i)
-        before(p.fault_return_ms, not_begun(s.valid_ms[i]));
+        if ((invalid & bit(i)) == 0)
+            before(p.fault_return_ms, not_begun(s.valid_ms[i]));
     for (std::size_t o = 0; o < p.outputs; ++o) {
         const OutputTimers& t = p.timers[o];
         before((s.running & bit(o)) != 0 ? t.min_run_ms : t.min_off_ms, s.since_change_ms[o]);
@@ -235,6 +237,14 @@ void pass_quietly(const Program& p, const Inputs& in, EngineState& s, std::int64
         if (in.readings[i].valid)
             s.valid_ms[i] = plus_saturated(s.valid_ms[i], ms);
     advance_timers(p, in, s, ms);
+}
+
+std::uint32_t invalid_bits(const Program& p, const Inputs& in)
+{
+    std::uint32_t out = 0;
+    for (std::size_t i = 0; i < p.probes; ++i)
+        out |= in.readings[i].valid ? 0U : bit(i);
+    return out;
 }
 
 bool may_flip(const Latch& l, bool set, std::uint32_t faults, const ReadingBounds& b)
@@ -269,7 +279,7 @@ Decisions step(const Program& program, const Inputs& in, EngineState& state, std
         const Decisions out = margins == Margins::with ? one_sample<Margins::with>(program, in, state) : one_sample<Margins::without>(program, in, state);
         if (--n <= 0)
             return out;
-        const std::int64_t quiet = std::min(n - 1, quiet_samples(program, state, in.modes));
+        const std::int64_t quiet = std::min(n - 1, quiet_samples(program, state, in.modes, invalid_bits(program, in)));
         if (quiet > 0) {
             pass_quietly(program, in, state, quiet);
             n -= quiet;
@@ -280,10 +290,13 @@ Decisions step(const Program& program, const Inputs& in, EngineState& state, std
 std::int64_t safe_skip(const Program& program, const EngineState& state, const std::array<Mode, max_outputs>& modes, const ReadingBounds& bounds)
 {
     const std::uint32_t faults = fault_bits(program, state);
+    for (std::size_t i = 0; i < program.probes; ++i)
+        if ((state.valid_ms[i] < 0) != ((bounds.invalid & bit(i)) != 0))
+            return 0;
     for (std::size_t i = 0; i < program.latches.size(); ++i)
         if (may_flip(program.latches[i], (state.latched & bit(i)) != 0, faults, bounds))
             return 0;
-    return quiet_samples(program, state, modes);
+    return quiet_samples(program, state, modes, bounds.invalid);
 }
 
 std::vector<Voice> voices(const Program& program, const Inputs& in, const EngineState& after, std::size_t output)

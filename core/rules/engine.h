@@ -55,14 +55,17 @@ enum class Margins { with, without };
 // than `state`.
 Decisions step(const Program& program, const Inputs& in, EngineState& state, std::int64_t n = 1, Margins margins = Margins::with);
 
-// Bounds within which the readings stay, inclusive, per probe; all valid.
+// Bounds within which the readings stay, inclusive, per probe. A probe stays
+// valid, or stays invalid; then its bounds say nothing.
 struct ReadingBounds {
     std::array<MilliKelvin, max_probes> low{};
     std::array<MilliKelvin, max_probes> high{};
+    std::uint32_t invalid = 0; // bit per probe
 };
 
 // For how many further samples no decision can change while modes stay and the
-// readings keep within the bounds. 0: the very next sample may decide otherwise.
+// readings keep within the bounds. 0: the very next sample may decide otherwise,
+// as it may where a probe's being valid is not what the last sample found.
 std::int64_t safe_skip(const Program& program, const EngineState& state, const std::array<Mode, max_outputs>& modes, const ReadingBounds& bounds);
 
 // Everything that had something to say about one output, in order of rank; the

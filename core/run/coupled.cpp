@@ -39,7 +39,7 @@ class Run {
 public:
     Run(const CoupledSetup& s, const CoupledOptions& o)
         : setup_(s), options_(o), network_(s.loop, s.probes, s.fine), integrator_(network_), water_(network_, s.loop, s.altitude_m), pressure_(network_, s.loop, s.altitude_m),
-          sample_s_(static_cast<double>(s.program.sample_ms) / 1000.0)
+          readings_(s.sensors, s.program.probes, s.resolution_k), sample_s_(static_cast<double>(s.program.sample_ms) / 1000.0)
     {
         temps_ = network_.start(s.start_tank_c, s.days.front()->air_c.front());
         state_ = power_up(s.program);
@@ -55,6 +55,7 @@ public:
 
     CoupledResult go()
     {
+        day_ = setup_.days.front().get(); // its first sun is on the probes
         decide(1);
         for (int i = 0; i < setup_.spin_up_days && !stopped(); ++i)
             one_day(*setup_.days.front());
@@ -82,7 +83,7 @@ public:
 
 private:
     bool stopped() const { return options_.stop.stop_requested(); }
-    double reading(const std::vector<double>& t, std::size_t probe) const { return t[network_.probe_node(probe)]; }
+    double tip(const std::vector<double>& t, std::size_t probe) const { return t[network_.probe_node(probe)]; }
 
     void begin_counting()
     {
@@ -127,6 +128,7 @@ private:
         Flows flows = water_.flows(state_.running, draw.rate_w_k, day_->mains_c);
         flows.element_w = powered(t) ? element_w(setup_.loop, t) : 0.0;
         std::int64_t n = std::min(allowed(t), left);
+        trial_begin_s_ = t;
         for (;;) {
             const double h = static_cast<double>(n) * sample_s_;
             if (n == 1 && h > substep() * 1.001) {
@@ -227,10 +229,12 @@ private:
             const double r0 = temps_[node], straight = h * (*trial.rate)[node];
             const double bend = ((*trial.next)[node] - r0 - straight) * x * x;
             const double r1 = r0 + straight * x + bend, bulge = 0.25 * std::fabs(bend);
-            bounds_.low[i] = quantised(std::min(r0, r1) - bulge, setup_.resolution_k);
-            bounds_.high[i] = quantised(std::max(r0, r1) + bulge, setup_.resolution_k);
+            low_[i] = std::min(r0, r1) - bulge;
+            high_[i] = std::max(r0, r1) + bulge;
         }
-        return dead_ || safe_skip(setup_.program, state_, inputs_.modes, bounds_) >= m;
+        const double sun_0 = readings_.need_sun() ? plane_at(trial_begin_s_) : 0.0, sun_1 = readings_.need_sun() ? plane_at(trial_begin_s_ + x * h) : 0.0;
+        const bool steady = readings_.bound(low_, high_, std::min(sun_0, sun_1), std::max(sun_0, sun_1), bounds_);
+        return dead_ || (steady && safe_skip(setup_.program, state_, inputs_.modes, bounds_) >= m);
     }
 
     // A sample longer than a step may be: equal pieces, nobody looks in between.
@@ -275,6 +279,7 @@ private:
         pressure_.pass(temps_, h);
         const std::uint32_t before = state_.running;
         const double now = static_cast<double>(k + n) * sample_s_;
+        time_of_day_s_ = now;
         powered(now) ? decide(n) : stand_still();
         const Filling stood = water_.filling();
         water_.outputs(state_.running, temps_);
@@ -295,8 +300,7 @@ private:
     void decide(std::int64_t n)
     {
         dead_ = false;
-        for (std::size_t i = 0; i < setup_.program.probes; ++i)
-            inputs_.readings[i] = {quantised(reading(temps_, i), setup_.resolution_k), true};
+        take_readings();
         decisions_ = step(setup_.program, inputs_, state_, n, shown_ ? Margins::with : Margins::without);
     }
 
@@ -306,9 +310,17 @@ private:
         dead_ = true;
         state_ = power_up(setup_.program);
         decisions_ = {};
-        for (std::size_t i = 0; i < setup_.program.probes; ++i)
-            inputs_.readings[i] = {quantised(reading(temps_, i), setup_.resolution_k), true};
+        take_readings();
     }
+
+    void take_readings()
+    {
+        std::array<double, max_probes> tips{};
+        for (std::size_t i = 0; i < setup_.program.probes; ++i)
+            tips[i] = tip(temps_, i);
+        readings_.read(tips, sun_on_probes(time_of_day_s_), inputs_);
+    }
+    double sun_on_probes(double now) const { return readings_.need_sun() ? plane_at(now) : 0.0; }
 
     void count_frost(double h)
     {
@@ -360,7 +372,7 @@ private:
             f.first_cut_s = day_start_s_ + time_s_;
         count_frost(h);
         count_short(h, draw);
-        const bool above = std::any_of(limits_.begin(), limits_.end(), [&](const Latch& l) { return reading(temps_, static_cast<std::size_t>(l.plus)) * 1000 >= l.set_mk; });
+        const bool above = std::any_of(limits_.begin(), limits_.end(), [&](const Latch& l) { return tip(temps_, static_cast<std::size_t>(l.plus)) * 1000 >= l.set_mk; });
         f.above_limit_s += above ? h : 0.0;
     }
 
@@ -422,13 +434,18 @@ private:
         EngineState s = state_;
         for (std::int64_t i = 1; i < n; ++i) {
             const double x = static_cast<double>(i) / static_cast<double>(n), h = static_cast<double>(n) * sample_s_;
+            std::array<double, max_probes> tips{};
             for (std::size_t p = 0; p < setup_.program.probes; ++p) {
                 const std::size_t node = network_.probe_node(p);
                 const double r0 = previous_[node], r1 = temps_[node], slope = (*rate_)[node];
-                const double v = r0 + h * slope * x + (r1 - r0 - h * slope) * x * x;
-                in.readings[p] = {std::clamp(quantised(v, setup_.resolution_k), bounds_.low[p], bounds_.high[p]), true};
+                tips[p] = r0 + h * slope * x + (r1 - r0 - h * slope) * x * x;
             }
             const double now = static_cast<double>(k + i) * sample_s_;
+            readings_.read(tips, sun_on_probes(now), in);
+            for (std::size_t p = 0; p < setup_.program.probes; ++p) {
+                const bool invalid = (bounds_.invalid >> p & 1U) != 0;
+                in.readings[p] = {invalid ? 0 : std::clamp(in.readings[p].mk, bounds_.low[p], bounds_.high[p]), !invalid};
+            }
             const Decisions d = step(setup_.program, in, s);
             options_.each_sample({day_start_s_ + now, in, d, surroundings_at(*day_, now).air_c, plane_at(now), pressure_now()});
         }
@@ -440,6 +457,7 @@ private:
     Integrator integrator_;
     Water water_;
     Pressure pressure_;
+    Readings readings_;
     double sample_s_;
     std::vector<double> temps_, previous_;
     const std::vector<double>* rate_ = nullptr;
@@ -453,6 +471,8 @@ private:
     std::vector<Latch> limits_;
     std::vector<RunCounter> counters_;
     std::vector<double> edges_;
+    std::array<double, max_probes> low_{}, high_{}; // of the tips, in the stretch looked at
+    double trial_begin_s_ = 0, time_of_day_s_ = 0;
     double next_step_ = 1.0; // wished, in samples
     double time_s_ = 0, least_left_k_ = INFINITY;
     std::size_t coldest_node_ = std::numeric_limits<std::size_t>::max();

@@ -5,6 +5,7 @@
 #include "core/rules/engine.h"
 #include "core/weather/day.h"
 #include "figures.h"
+#include "readings.h"
 
 #include <functional>
 #include <memory>
@@ -34,6 +35,7 @@ DayForcing forcing(const SkyDay& sky, const Loop& loop);
 struct CoupledSetup {
     Loop loop;
     std::vector<ProbeSite> probes;
+    Sensors sensors;            // how the unit reads them
     Program program;
     std::array<Mode, max_outputs> modes{Mode::automatic, Mode::automatic, Mode::automatic, Mode::automatic};
     double resolution_k = 0.0;

@@ -42,7 +42,7 @@ struct Replay {
             const double v = probes[p] ? probes[p]->values[i] : NAN;
             if (std::isfinite(v)) {
                 last_value[p] = v;
-                last_time[p] = time;
+                last_time[p] = v >= setup.low_c && v <= setup.high_c ? time : -INFINITY;
             }
             const bool valid = time - last_time[p] <= hold + 1e-9;
             in.readings[p] = {valid ? quantised(last_value[p], setup.resolution_k) : 0, valid};

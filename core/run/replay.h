@@ -7,6 +7,7 @@
 #include "figures.h"
 #include "trace.h"
 
+#include <cmath>
 #include <stop_token>
 
 namespace vernal {
@@ -15,6 +16,7 @@ struct ReplaySetup {
     Program program;
     std::array<Mode, max_outputs> modes{Mode::automatic, Mode::automatic, Mode::automatic, Mode::automatic};
     double resolution_k = 0.0;
+    double low_c = -INFINITY, high_c = INFINITY; // outside of it the unit calls a probe open or shorted
     std::vector<std::string> probe_columns;  // trace column per probe of the program
     std::vector<std::string> output_columns; // recorded output per output; not in the trace: no disagreements
 };

@@ -1,11 +1,12 @@
 #include "quantity.h"
 
+#include "copper.h"
+
 #include <array>
 #include <charconv>
 #include <cmath>
 #include <cstdio>
 #include <cstring>
-#include <numbers>
 #include <utility>
 #include <vector>
 
@@ -32,7 +33,7 @@ struct Forms {
     UnitForm other;
 };
 
-const std::array<Forms, 37> forms{{
+const std::array<Forms, 41> forms{{
     {Quantity::number, {"", 1, 0, 2, ""}, {"", 1, 0, 2, ""}},
     {Quantity::ratio, {"%", 100, 0, 0, "%"}, {"%", 100, 0, 0, "%"}},
     {Quantity::temperature, {"°C", 1, 0, 1, "C"}, {"°F", 1.8, 32, 1, "F"}},
@@ -70,13 +71,17 @@ const std::array<Forms, 37> forms{{
     {Quantity::roughness, {"µm", 1e6, 0, 1, "um"}, {"µm", 1e6, 0, 1, "um"}},
     {Quantity::grams, {"g", 1000, 0, 0, "g"}, {"oz", 35.27396, 0, 1, "oz"}},
     {Quantity::small_number, {"", 1, 0, 4, ""}, {"", 1, 0, 4, ""}},
+    {Quantity::small_difference, {"K", 1, 0, 2, "K"}, {"°F", 1.8, 0, 2, "F"}},
+    {Quantity::signal_voltage, {"V", 1, 0, 3, "v"}, {"V", 1, 0, 3, "v"}},
+    {Quantity::dissipation, {"mW/K", 1000, 0, 1, "mw/k"}, {"mW/K", 1000, 0, 1, "mw/k"}},
+    {Quantity::fine_ratio, {"%", 100, 0, 1, "%"}, {"%", 100, 0, 1, "%"}},
 }};
 
 const Forms& forms_of(Quantity q) { return forms[static_cast<std::size_t>(q)]; }
 
 bool uses_other(Quantity q, const Units& u)
 {
-    const bool thermal = q == Quantity::temperature || q == Quantity::difference;
+    const bool thermal = q == Quantity::temperature || q == Quantity::difference || q == Quantity::small_difference;
     return thermal ? u.fahrenheit : u.us_gallons;
 }
 
@@ -107,17 +112,27 @@ void replace_all(std::string& s, const std::string& from, const std::string& to)
         s.replace(p, from.size(), to);
 }
 
-// American wire gauge n and section, m²: d = 0.127 mm · 92^((36 − n)/39) (ASTM B258).
 bool is_gauge(const UnitForm& f) { return std::strcmp(f.typed, "awg") == 0; }
-double gauge(double section_m2) { return 36 - 39 * std::log(std::sqrt(section_m2 * 4 / std::numbers::pi) / 0.127e-3) / std::log(92.0); }
-double gauge_section(double n)
+
+// Decimals of one value: a few litres are told to a tenth, since sums of small
+// volumes would look wrong; many ohms without them.
+int decimals_of(double shown, Quantity q, const Units& u)
 {
-    const double d = 0.127e-3 * std::pow(92.0, (36 - n) / 39);
-    return std::numbers::pi / 4 * d * d;
+    constexpr double few_litres = 20;
+    const int usual = form(q, u).decimals;
+    if (q == Quantity::volume && !u.us_gallons && std::fabs(shown) < few_litres && std::fabs(shown - std::round(shown)) > 0.05)
+        return usual + 1;
+    if (q == Quantity::resistance)
+        return std::fabs(shown) >= 10000 ? 0 : std::fabs(shown) >= 1000 ? 1 : usual;
+    return usual;
 }
 
-double shown_of(double inside, const UnitForm& f) { return is_gauge(f) ? gauge(inside) : inside * f.scale + f.offset; }
-double inside_of(double shown, const UnitForm& f) { return is_gauge(f) ? gauge_section(shown) : (shown - f.offset) / f.scale; }
+// Powers of ten a meter shows besides the plain ohm. Letters are folded: nobody
+// measures a probe in milliohms.
+constexpr std::pair<const char*, double> kilo_ohms[] = {{"k", 1e3}, {"kohm", 1e3}, {"k\u03a9", 1e3}, {"k\u2126", 1e3}, {"m\u03a9", 1e6}};
+
+double shown_of(double inside, const UnitForm& f) { return is_gauge(f) ? awg_of(inside) : inside * f.scale + f.offset; }
+double inside_of(double shown, const UnitForm& f) { return is_gauge(f) ? awg_section_m2(shown) : (shown - f.offset) / f.scale; }
 
 } // namespace
 
@@ -141,9 +156,7 @@ std::string to_text(double inside, Quantity q, const Units& u)
         return "–";
     char buffer[64];
     double shown = to_display(inside, q, u);
-    // A few litres are told to a tenth: sums of small volumes would look wrong.
-    constexpr double few_litres = 20;
-    const int digits = decimals(q, u) + (q == Quantity::volume && !u.us_gallons && std::fabs(shown) < few_litres && std::fabs(shown - std::round(shown)) > 0.05 ? 1 : 0);
+    const int digits = decimals_of(shown, q, u);
     const double half = 0.5 * std::pow(10.0, -digits);
     if (std::fabs(shown) < half)
         shown = 0; // no "−0.0"
@@ -174,6 +187,10 @@ Result<double> parse(const std::string& text, Quantity q, const Units& u)
     for (const UnitForm* candidate : {&form(q, u), &f.si, &f.other})
         if (names(*candidate, unit))
             return inside_of(value, *candidate);
+    if (q == Quantity::resistance)
+        for (const auto& [name, scale] : kilo_ohms)
+            if (folded(unit) == name)
+                return value * scale;
     return Error{"“" + unit + "” is not a unit of this value", "", "Use " + unit_name(q, u) + " or leave the unit out"};
 }
 

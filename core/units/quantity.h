@@ -44,7 +44,11 @@ enum class Quantity {
     wire,          // m² of copper, shown as mm² or AWG
     roughness,     // m, shown as µm
     grams,         // kg, shown as g
-    small_number   // no unit, four decimals
+    small_number,  // no unit, four decimals
+    small_difference, // K, two decimals: errors
+    signal_voltage,   // V, three decimals
+    dissipation,      // W/K, shown as mW/K
+    fine_ratio        // shown as percent with a decimal
 };
 
 // What the person reads. Inside everything stays SI.

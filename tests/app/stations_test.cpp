@@ -266,7 +266,7 @@ void StationsTest::a_probe_is_renamed_moved_and_given_a_curve()
     auto* curve = find<QComboBox>("probeCurve");
     curve->setCurrentText("ntc:r25=20000,beta=3950");
     emit curve->lineEdit()->editingFinished();
-    const auto ohm = ohm_at(document().variant().probes[0].curve, Temperature::celsius(25));
+    const auto ohm = signal_at(document().variant().probes[0].curve, Temperature::celsius(25));
     QVERIFY(ohm && std::fabs(*ohm - 20000) < 1e-6);
     type(number("probe.lag_s"), "45");
     QCOMPARE(document().variant().probes[0].lag_s, 45.0);

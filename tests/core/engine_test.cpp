@@ -244,9 +244,11 @@ RC_GTEST_PROP(Engine, nothing_switches_within_the_safe_skip, ())
         in = random_inputs(in);
         Decisions before = step(c.program, in, state);
         for (std::size_t p = 0; p < probes.size(); ++p)
-            in.readings[p].valid = true;
+            in.readings[p].valid = *rc::gen::inRange(0, 4) > 0;
         before = step(c.program, in, state);
         ReadingBounds bounds;
+        for (std::size_t p = 0; p < probes.size(); ++p)
+            bounds.invalid |= in.readings[p].valid ? 0U : 1U << p;
         for (std::size_t p = 0; p < probes.size(); ++p) {
             bounds.low[p] = in.readings[p].mk - *rc::gen::inRange(0, 1500);
             bounds.high[p] = in.readings[p].mk + *rc::gen::inRange(0, 1500);

@@ -177,8 +177,9 @@ TEST(FieldSums, every_one_begins_with_possible_numbers_and_belongs_somewhere)
 {
     for (const FieldSum& s : field_sums()) {
         SCOPED_TRACE(s.key);
-        EXPECT_EQ(s.take == nullptr, s.write == nullptr);
-        bool offered = false;
+        EXPECT_EQ(s.take != nullptr, s.writes());
+        bool offered = s.page != ProbePage::none; // of a probe: at each
+        EXPECT_EQ(offered, s.parts.empty());
         for (const Arrangement& a : arrangements())
             for (Part part : s.parts) {
                 const auto here = sums_at(part, a);
@@ -221,6 +222,20 @@ TEST(FieldSums, refuse_what_no_loop_can_have)
     EXPECT_FALSE(taken(*find_sum("friction"), {1e-4, 40}, At("direct", Part::supply).context()));
 }
 
+std::vector<double> any_numbers(const FieldSum& s)
+{
+    std::vector<double> x;
+    for (const SumInput& i : s.inputs)
+        x.push_back(i.field.min + (i.field.max - i.field.min) * *rc::gen::inRange(0, 1001) / 1000.0);
+    return x;
+}
+
+bool answers(const FieldSum& s, const std::vector<double>& x, const SumContext& c)
+{
+    const SumResult r = s.work(x, c);
+    return !r.text.empty() && r.text.find("nan") == std::string::npos && r.text.find("inf") == std::string::npos;
+}
+
 // Any numbers in their ranges: no sum writes what the job file would refuse, nor anything that is no number.
 RC_GTEST_PROP(FieldSums, any_numbers_are_answered, ())
 {
@@ -228,18 +243,59 @@ RC_GTEST_PROP(FieldSums, any_numbers_are_answered, ())
     for (Part part : a.parts)
         for (const FieldSum* s : sums_at(part, a)) {
             At at(a.key, part);
-            std::vector<double> x;
-            for (const SumInput& i : s->inputs)
-                x.push_back(i.field.min + (i.field.max - i.field.min) * *rc::gen::inRange(0, 1001) / 1000.0);
-            const SumResult r = s->work(x, at.context());
-            RC_ASSERT(!r.text.empty());
-            RC_ASSERT(r.text.find("nan") == std::string::npos && r.text.find("inf") == std::string::npos);
+            const std::vector<double> x = any_numbers(*s);
+            RC_ASSERT(answers(*s, x, at.context()));
             if (const auto l = taken(*s, x, at.context())) {
-                at.loop() = *l;
+                at.job.variants.front() = *l;
                 const auto setup = coupled_setup(at.job, at.job.variants.front(), at.job.days.front());
                 RC_ASSERT(setup && Network(setup->loop, setup->probes).size() > 0);
                 RC_ASSERT(possible(at.job));
             }
+        }
+}
+
+// The same of the sums about probes, with any shipped kind of curve on any input.
+RC_GTEST_PROP(ProbeSums, any_numbers_are_answered, ())
+{
+    At at("glycol-coil", Part::collector);
+    Variant& v = at.job.variants.front();
+    for (Probe& p : v.probes)
+        p.curve = *parse_curve(*rc::gen::element<std::string>("pt1000", "ntc:r25=10000,beta=3950", "table:0=32650,25=10000,50=3602,100=678.3", "poly:at=25,r=2000,c=0.00788/1.937e-05", "line:mA=4..20,c=0..100"));
+    v.input.kind = *rc::gen::element(StageKind::exact, StageKind::pull_up, StageKind::bridge);
+    for (ProbePage page : {ProbePage::measure, ProbePage::lead, ProbePage::input, ProbePage::knob})
+        for (const FieldSum* s : sums_on(page)) {
+            const std::vector<double> x = any_numbers(*s);
+            RC_ASSERT(answers(*s, x, at.context()));
+            if (const auto after = taken(*s, x, at.context())) {
+                Job job = at.job;
+                job.variants.front() = *after;
+                RC_ASSERT(static_cast<bool>(coupled_setup(job, *after, job.days.front())));
+            }
+        }
+}
+
+TEST(ProbeSums, by_hand)
+{
+    At at("glycol-coil", Part::collector);
+    Variant& v = at.job.variants.front();
+    v.probes[0].curve = *parse_curve("ntc:r25=10000,beta=3950");
+    // 10 kΩ beside 10 kΩ is 5 kΩ.
+    EXPECT_NE(at.of("connected", {25, 10000}).text.find("shows 5000"), std::string::npos) << at.of("connected", {25, 10000}).text;
+    // Water boils at 95.0 °C at 1500 m (ISO 2533 and steam tables: 84.56 kPa).
+    EXPECT_NE(at.of("boiling", {1500, 800}).text.find("boils at 95.0"), std::string::npos) << at.of("boiling", {1500, 800}).text;
+    v.probes[0].curve = *parse_curve("pt1000");
+    EXPECT_NEAR(at.of("ice", {1003.9}).value, 1.0, 0.005);
+    const auto corrected = taken(*find_sum("ice"), {1003.9}, at.context());
+    ASSERT_TRUE(corrected);
+    EXPECT_NEAR(corrected->probes[0].correction.in_kelvin(), -1.0, 0.005);
+    EXPECT_NEAR(at.of("longest_lead", {0.5, 100}).value, 0.5 * 3.7928 / (2 * 0.05296), 0.2) << "3.793 Ω/K at 100 °C, IEC 60751";
+    // A knob's pair is written into the difference rule.
+    const auto turned = taken(*find_sum("knob_at"), {5}, at.context());
+    ASSERT_TRUE(turned);
+    for (const Rule& r : turned->unit.rules)
+        if (const auto* d = std::get_if<Differential>(&r.body)) {
+            EXPECT_DOUBLE_EQ(d->on.in_kelvin(), 8.5);
+            EXPECT_DOUBLE_EQ(d->off.in_kelvin(), 4.5);
         }
 }
 

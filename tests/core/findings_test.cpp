@@ -65,7 +65,9 @@ const std::vector<Case>& cases()
         {"no_store_limit", [](Variant& v) { drop<StoreLimit>(v); }},
         {"no_cut_out", [](Variant& v) { drop<CutOut>(v); }},
         {"too_cool_against_legionella", [](Variant& v) { rule_of<StoreLimit>(v).limit = Temperature::celsius(52); }},
-        {"narrow_band", [](Variant& v) { rule_of<Differential>(v).off = TempDiff::kelvin(7); }},
+        {"narrow_band", [](Variant& v) { rule_of<Differential>(v).off = TempDiff::kelvin(7);
+             for (Probe& p : v.probes)
+                 p.sensor.tolerance.kind = ToleranceKind::none; }},
         {"stops_below_zero", [](Variant& v) { rule_of<Differential>(v).off = TempDiff::kelvin(-2); }},
         {"glycol_too_weak", [](Variant& v) { v.loop.glycol_fraction = 0.1; }},
         {"freezes_today", [](Variant&) {}, true},
@@ -102,6 +104,17 @@ const std::vector<Case>& cases()
         {"check_valve_leaks", [](Variant&) {}, true},
         {"element_windows_empty", [](Variant& v) { v.loop.element.mode = ElementMode::windows; }},
         {"element_by_day", [](Variant& v) { v.loop.element.mode = ElementMode::always; }, true},
+        {"probe_not_sound", [](Variant& v) { v.probes[0].condition.kind = ConditionKind::open; }},
+        {"swapped_alone", [](Variant& v) { v.probes[0].condition.kind = ConditionKind::swapped; }},
+        {"read_by_other_curve", [](Variant& v) { v.probes[0].read_by = {true, {PlatinumCurve{100}, -200, 850}}; }},
+        {"band_may_close", [](Variant& v) { rule_of<Differential>(v).off = TempDiff::kelvin(7); }},
+        {"off_may_pass_zero", [](Variant& v) { rule_of<Differential>(v).off = TempDiff::kelvin(0.5); }},
+        {"probe_rated_too_low", [](Variant& v) { v.probes[0].sensor.rated_c = 105; }},
+        {"cable_rated_too_low", [](Variant& v) { v.probes[0].lead.cable_c = 90; }},
+        {"range_too_small", [](Variant& v) { v.input.high_c = 150; }},
+        {"limit_not_readable", [](Variant& v) { v.input.high_c = 110; }},
+        {"lead_reads_off", [](Variant& v) { v.probes[0].lead.length_m = 80; }},
+        {"counts_too_coarse", [](Variant& v) { v.input.kind = StageKind::pull_up, v.input.pull_up_ohm = 10000; }},
     };
     return all;
 }

@@ -1,4 +1,4 @@
-#include "core/probe/curve.h"
+#include "core/probe/tolerance.h"
 
 #include <gtest/gtest.h>
 
@@ -9,7 +9,7 @@ using namespace vernal;
 namespace {
 
 ProbeCurve curve(const std::string& s) { return *parse_curve(s); }
-double ohm(const ProbeCurve& c, double t) { return *ohm_at(c, Temperature::celsius(t)); }
+double ohm(const ProbeCurve& c, double t) { return *signal_at(c, Temperature::celsius(t)); }
 
 struct Row {
     double t, ohm;
@@ -37,8 +37,8 @@ TEST(Platinum, both_branches_meet_at_zero)
 TEST(Curve, out_of_range_is_an_error_and_never_a_clamp)
 {
     const ProbeCurve pt = curve("pt1000");
-    EXPECT_FALSE(ohm_at(pt, Temperature::celsius(-201)));
-    EXPECT_FALSE(ohm_at(pt, Temperature::celsius(851)));
+    EXPECT_FALSE(signal_at(pt, Temperature::celsius(-201)));
+    EXPECT_FALSE(signal_at(pt, Temperature::celsius(851)));
     EXPECT_FALSE(temperature_at(pt, 5000));
     for (double r : {0.0, -5.0, double(NAN), double(INFINITY)})
         EXPECT_FALSE(temperature_at(pt, r));
@@ -89,7 +89,79 @@ TEST_P(BothWays, temperature_of_the_resistance_is_the_temperature)
         EXPECT_NEAR(temperature_at(c, ohm(c, t))->in_celsius(), t, 1e-7) << GetParam() << " at " << t;
     EXPECT_EQ(curve(curve_text(c)), c);
 }
-INSTANTIATE_TEST_SUITE_P(All, BothWays, testing::Values("pt100", "pt1000", "ntc:r25=5000,beta=3500", "abc:0.001129148,0.000234125,8.76741e-08", "table:0=32650,25=10000,50=3602,100=678.3"));
+INSTANTIATE_TEST_SUITE_P(All, BothWays, testing::Values("pt100", "pt1000", "pt:500", "ntc:r25=100000,beta=3950;range=-20..125", "poly:at=25,r=2000,c=0.00788/1.937e-05", "line:mA=4..20,c=-50..200", "line:V=0.5..3.5,c=0..100",
+                                                        "poly:at=0,r=1000,c=0.005485/6.65e-06/0/2.805e-11/0/-2e-17;range=-60..180", "table:-20=815,0=1000,100=1618", "ntc:r25=5000,beta=3500", "abc:0.001129148,0.000234125,8.76741e-08", "table:0=32650,25=10000,50=3602,100=678.3"));
+
+struct Limit {
+    double t, aa, a, b, c;
+};
+// IEC 60751:2008, table 2, at its corners.
+TEST(Platinum, class_limits)
+{
+    for (const Limit& l : {Limit{0, 0.1, 0.15, 0.3, 0.6}, {100, 0.27, 0.35, 0.8, 1.6}, {-50, 0.185, 0.25, 0.55, 1.1}}) {
+        const auto limit = [&](ToleranceKind kind) { return tolerance_k(curve("pt1000"), {kind, 0, 0, 0}, l.t); };
+        EXPECT_NEAR(limit(ToleranceKind::class_aa), l.aa, 1e-12);
+        EXPECT_NEAR(limit(ToleranceKind::class_a), l.a, 1e-12);
+        EXPECT_NEAR(limit(ToleranceKind::class_b), l.b, 1e-12);
+        EXPECT_NEAR(limit(ToleranceKind::class_c), l.c, 1e-12);
+    }
+}
+
+// One percent of R is 0.01 T²/B kelvin at 25 °C, where B does not yet count.
+TEST(Ntc, tolerance_by_hand)
+{
+    const ProbeCurve c = curve("ntc:r25=10000,beta=3950");
+    const Tolerance t{ToleranceKind::percent, 0.01, 0.01, 0};
+    EXPECT_NEAR(tolerance_k(c, t, 25), 0.01 * 298.15 * 298.15 / 3950, 1e-6);
+    // At 75 °C both: (0.01 + 0.01 · 3950 · (1/298.15 − 1/348.15)) T²/B.
+    EXPECT_NEAR(tolerance_k(c, t, 75), (0.01 + 0.01 * 3950 * (1 / 298.15 - 1 / 348.15)) * 348.15 * 348.15 / 3950, 1e-5);
+}
+
+// DIN 43760:1987, 100 Ω nickel times ten, from memory.
+TEST(Nickel, of_6180_ppm_hits_the_withdrawn_standard)
+{
+    const ProbeCurve ni = curve("poly:at=0,r=1000,c=0.005485/6.65e-06/0/2.805e-11/0/-2e-17;range=-60..180");
+    for (const Row& r : {Row{-60, 695}, {0, 1000}, {50, 1291}, {100, 1618}, {150, 1986}, {180, 2232}})
+        EXPECT_NEAR(ohm(ni, r.t), r.ohm, 1.0) << r.t;
+}
+
+TEST(Silicon, alpha_and_beta_by_hand)
+{
+    const ProbeCurve si = curve("poly:at=25,r=2000,c=0.00788/1.937e-05");
+    EXPECT_DOUBLE_EQ(ohm(si, 25), 2000);
+    EXPECT_NEAR(ohm(si, 100), 2000 * (1 + 0.00788 * 75 + 1.937e-5 * 75 * 75), 1e-9);
+}
+
+TEST(Signals, both_ends_and_the_middle)
+{
+    const ProbeCurve ma = curve("line:mA=4..20,c=0..100"), v = curve("line:V=0..10,c=-50..150"), ratio = curve("line:V=0.5..3.5,c=0..100");
+    EXPECT_DOUBLE_EQ(ohm(ma, 50), 12);
+    EXPECT_DOUBLE_EQ(ohm(v, 50), 5);
+    EXPECT_DOUBLE_EQ(ohm(ratio, 100), 3.5);
+    EXPECT_STREQ(signal_unit(ma), "mA");
+    EXPECT_STREQ(signal_unit(v), "V");
+    EXPECT_FALSE(temperature_at(ma, 3.2)) << "a broken loop";
+    EXPECT_DOUBLE_EQ(temperature_at(v, 0)->in_celsius(), -50);
+}
+
+TEST(CurveText, keeps_a_range_of_its_own_and_refuses_a_curve_that_turns_back)
+{
+    const ProbeCurve c = curve("ntc:r25=10000,beta=3950;range=-20..125");
+    EXPECT_EQ(c.min_c, -20);
+    EXPECT_EQ(curve_text(c), "ntc:r25=10000,beta=3950;range=-20..125");
+    EXPECT_EQ(curve_text(curve("pt1000;range=-200..850")), "pt1000") << "the usual range goes without saying";
+    for (const char* bad : {"ntc:r25=1,beta=2;range=5..5", "ntc:r25=1,beta=2;range=x..5", "table:0=1,10=2;range=-5..10", "poly:at=0,r=1000,c=0.005/-0.0001;range=-50..150", "poly:at=0,r=1000", "line:mA=4..20", "line:mA=4..4,c=0..1", "line:A=4..20,c=0..1", "pt:-3",
+                            "poly:at=0,r=1,c=1/2/3/4/5/6/7", "line:mA=4..20,c=9..1"})
+        EXPECT_FALSE(parse_curve(bad)) << bad;
+}
+
+TEST(CurveBeyond, goes_on_where_the_range_ends)
+{
+    const ProbeCurve table = curve("table:0=32650,25=10000,50=3602,100=678.3");
+    EXPECT_NEAR(temperature_beyond(table, signal_beyond(table, 140)), 140, 1e-9);
+    EXPECT_NEAR(temperature_beyond(table, signal_beyond(table, -30)), -30, 1e-9);
+    EXPECT_GT(temperature_beyond(curve("ntc:r25=10000,beta=3950"), 1e-9), 1000) << "hardly any ohms are hot, never below absolute zero";
+}
 
 TEST(CurveText, says_what_is_wrong)
 {

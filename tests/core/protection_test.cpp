@@ -3,6 +3,7 @@
 #include "core/job/reserve.h"
 #include "core/plant/vessel.h"
 #include "core/plant/wiring.h"
+#include "core/units/copper.h"
 
 #include <gtest/gtest.h>
 #include <rapidcheck/gtest.h>
@@ -217,9 +218,9 @@ TEST(Outage, stops_the_pump_and_begins_anew)
 // IEC 60228 table 4 (class 5): 2.5 mm² 7.98 Ω/km, 1.5 mm² 13.3 Ω/km at 20 °C. AWG 18 of solid copper 20.95 Ω/km (ASTM B258 with IACS copper).
 TEST(Wiring, resistances_of_the_standard)
 {
-    EXPECT_NEAR(copper_ohm_m(2.5e-6) * 1000, 7.98, 0.005);
-    EXPECT_NEAR(copper_ohm_m(1.5e-6) * 1000, 13.3, 0.005);
-    EXPECT_NEAR(copper_ohm_m(0.823e-6) * 1000, 20.95 * 1.14, 20.95 * 0.03) << "fine strands lie 13 to 16 % above solid copper";
+    EXPECT_NEAR(copper_ohm_m(2.5e-6, Strands::fine) * 1000, 7.98, 0.005);
+    EXPECT_NEAR(copper_ohm_m(1.5e-6, Strands::fine) * 1000, 13.3, 0.005);
+    EXPECT_NEAR(copper_ohm_m(0.823e-6, Strands::fine) * 1000, 20.95 * 1.14, 20.95 * 0.03) << "fine strands lie 13 to 16 % above solid copper";
     EXPECT_NEAR(cable_ohm({10, 2.5e-6}), 2 * 10 * 7.98e-3 * (1 + 0.00393 * 20), 1e-6);
     // IEC 60364-5-52 table B.52.4, method C, two loaded, PVC: 1.5 mm² 19.5 A, 2.5 mm² 27 A, 6 mm² 46 A (from memory).
     EXPECT_NEAR(cable_bears_a(1.5e-6), 19.5, 0.5);

@@ -143,9 +143,55 @@ TEST(Cli, check_is_one_when_serious)
 
 TEST(Cli, probe_converts_both_ways)
 {
-    EXPECT_EQ(cli({"probe", "convert", "--curve", "pt1000", "--temp", "25"}).out, "1097.35 Ω = 25.00 °C = 77.00 °F\n");
+    EXPECT_EQ(cli({"probe", "convert", "--curve", "pt1000", "--temp", "25"}).out, "1097.35 Ω = 25.00 °C = 77.00 °F, 3.879 Ω/K\n");
     EXPECT_NEAR(cli({"probe", "convert", "--curve", "pt1000", "--ohm", "1385.055", "--json"}).json()["temp_c"], 100, 1e-3);
     EXPECT_NEAR(cli({"probe", "convert", "--curve", "ntc:r25=10000,beta=3950", "--temp", "77F", "--json"}).json()["ohm"], 10000, 1e-6);
+}
+
+TEST(Cli, probe_knows_the_curve_file)
+{
+    EXPECT_NE(cli({"probe", "curves"}).out.find("ni1000-6180"), std::string::npos);
+    EXPECT_GE(cli({"probe", "curves", "--json"}).json()["curves"].size(), 20U);
+    EXPECT_NEAR(cli({"probe", "convert", "--curve", "4-20ma-0-100", "--ohm", "12", "--json"}).json()["temp_c"], 50, 1e-9);
+    const std::string own = temp("curves.json");
+    ASSERT_TRUE(write_file_atomically(own, R"({"format":"vrelay-curves","version":1,"curves":[{"key":"barn","curve":"ntc:r25=4300,beta=3440"}]})"));
+    EXPECT_NEAR(cli({"probe", "convert", "--curve", "barn", "--curves", own, "--temp", "25", "--json"}).json()["ohm"], 4300, 1e-6);
+    std::filesystem::remove(own);
+    EXPECT_EQ(cli({"probe", "convert", "--curve", "barn", "--temp", "25"}).code, 2);
+}
+
+TEST(Cli, probe_fits_and_identifies_measured_points)
+{
+    const std::string file = temp("points.csv");
+    // The trade's 5 kΩ service chart; common practice, no source.
+    ASSERT_TRUE(write_file_atomically(file, "temp_f; r\n70; 5.0 k\n90; 3.3 k\n110; 2.2k\n130; 1.4k\n"));
+    const auto fit = cli({"probe", "fit", "--points", file, "--json"}).json();
+    EXPECT_EQ(fit["suspect"], 4);
+    EXPECT_EQ(fit["law"], "beta");
+    EXPECT_NE(cli({"probe", "fit", "--points", file}).out.find("← suspect"), std::string::npos);
+    const auto which = cli({"probe", "identify", "--points", file, "--json"}).json();
+    EXPECT_EQ(which["matches"][0]["key"], "ntc-5k-at-70f");
+    ASSERT_TRUE(write_file_atomically(file, "25, 10000\n25, 9990\n"));
+    const Ran same = cli({"probe", "identify", "--points", file});
+    EXPECT_EQ(same.code, 2);
+    EXPECT_NE(same.err.find("only 1 different temperature"), std::string::npos);
+    EXPECT_EQ(cli({"probe", "fit", "--points", file + ".not"}).code, 2);
+    ASSERT_TRUE(write_file_atomically(file, "0, 1000\n100, 1385\n"));
+    EXPECT_NE(cli({"probe", "fit", "--points", file}).err.find("no NTC"), std::string::npos);
+    std::filesystem::remove(file);
+}
+
+TEST(Cli, probe_budget_and_chart_of_a_job)
+{
+    const auto b = cli({"probe", "budget", demo, "--store", "104F", "--json"}).json();
+    EXPECT_NEAR(b["store_c"], 40, 1e-9);
+    ASSERT_EQ(b["rules"].size(), 1U);
+    EXPECT_EQ(b["rules"][0]["on"]["lines"].size(), 7U);
+    EXPECT_LE(b["rules"][0]["on"]["rss_k"], b["rules"][0]["on"]["worst_k"]);
+    EXPECT_NE(cli({"probe", "budget", demo}).out.find("at worst"), std::string::npos);
+    EXPECT_EQ(cli({"probe", "budget", demo, "--store", "warm"}).code, 2);
+    EXPECT_EQ(cli({"probe", "chart", demo}).out.substr(0, 14), "temp_c,temp_f,");
+    EXPECT_GT(cli({"probe", "chart", demo, "--json"}).json()["rows"].size(), 40U);
 }
 
 TEST(Cli, sums_are_listed_worked_out_and_refused)
@@ -153,6 +199,8 @@ TEST(Cli, sums_are_listed_worked_out_and_refused)
     const Ran list = cli({"sum"});
     EXPECT_EQ(list.code, 0);
     EXPECT_NE(list.out.find("glycol_mix"), std::string::npos);
+    EXPECT_NE(cli({"sum", "ice", "ohm=1003.9"}).out.find("1.00 K off"), std::string::npos);
+    EXPECT_EQ(cli({"sum", "ice", "--probe", "S9"}).code, 2);
     // 10 L in 35 s = 17.1 L/min (common practice, no source)
     EXPECT_NE(cli({"sum", "flow", "volume_m3=10 L", "time_s=35"}).out.find("10 L in 35 s = 17.1 L/min"), std::string::npos);
     EXPECT_NE(cli({"sum", "flow", "volume_m3=2.5 gal", "time_s=60", "--us"}).out.find("2.50 gal/min"), std::string::npos);

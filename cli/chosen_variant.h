@@ -1,0 +1,12 @@
+// The job and variant a command is about.
+#pragma once
+
+#include "core/job/job.h"
+
+namespace vernal {
+
+// Index of the variant of this name, of the first for an empty one. Without a
+// file: a new glycol loop.
+Result<std::pair<Job, std::size_t>> chosen_variant(const std::string& file, const std::string& variant);
+
+} // namespace vernal

@@ -1,0 +1,62 @@
+#include "switching.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+bool outdoors(ProbePlace p) { return p == ProbePlace::collector || p == ProbePlace::collector_2; }
+
+double room_c(const Loop& l)
+{
+    const Arrangement* a = find_arrangement(l.arrangement);
+    return a && a->has(Part::slab) ? l.slab.room_c : l.tank.room_c;
+}
+
+BudgetProbe budget_probe(const Variant& v, std::size_t i, const BudgetState& s)
+{
+    const Probe& p = v.probes[i];
+    return {p.curve, p.sensor, p.lead, p.placement, outdoors(p.place) ? s.air_c : room_c(v.loop)};
+}
+
+std::optional<std::size_t> index_of(const Variant& v, const std::string& key)
+{
+    const auto it = std::find_if(v.probes.begin(), v.probes.end(), [&](const Probe& p) { return p.key == key; });
+    return it == v.probes.end() ? std::nullopt : std::optional(static_cast<std::size_t>(it - v.probes.begin()));
+}
+
+} // namespace
+
+std::optional<RealPoints> real_points(const Variant& v, std::size_t rule, const BudgetState& state)
+{
+    const auto* d = rule < v.unit.rules.size() ? std::get_if<Differential>(&v.unit.rules[rule].body) : nullptr;
+    if (!d)
+        return {};
+    const auto source = index_of(v, d->source), store = index_of(v, d->store);
+    if (!source || !store)
+        return {};
+    BudgetAsk ask{budget_probe(v, *source, state), budget_probe(v, *store, state), v.input, v.unit.resolution_k, state.store_c, d->on.in_kelvin()};
+    RealPoints out{*source, *store, error_budget(ask), {}};
+    ask.set_k = d->off.in_kelvin();
+    out.off = error_budget(ask);
+    return out;
+}
+
+double stagnation_c(const Collector& c)
+{
+    constexpr double sun_w_m2 = 1000, air_c = 30;
+    const double gain = c.eta0 * sun_w_m2;
+    if (c.a2_w_m2k2 <= 0)
+        return air_c + gain / c.a1_w_m2k;
+    return air_c + (std::sqrt(c.a1_w_m2k * c.a1_w_m2k + 4 * c.a2_w_m2k2 * gain) - c.a1_w_m2k) / (2 * c.a2_w_m2k2);
+}
+
+double stagnation_at(const Loop& loop, ProbePlace place)
+{
+    if (place == ProbePlace::collector)
+        return stagnation_c(loop.collector);
+    return place == ProbePlace::collector_2 ? stagnation_c(loop.collector_2) : NAN;
+}
+
+} // namespace vernal

@@ -1,0 +1,30 @@
+// Where a difference rule really switches, seen from the fluids.
+#pragma once
+
+#include "job.h"
+
+#include <optional>
+
+namespace vernal {
+
+// The state the budget is drawn up for.
+struct BudgetState {
+    double store_c = 40;
+    double air_c = 15; // around probes outdoors
+};
+
+struct RealPoints {
+    std::size_t source = 0, store = 0; // probes
+    Budget on, off;
+};
+
+// Nothing: the rule is no difference, or names a probe that is not there.
+std::optional<RealPoints> real_points(const Variant& v, std::size_t rule, const BudgetState& state);
+
+// Collector temperature at full sun without flow, °C: the positive root of the
+// collector's equation at zero output, 1000 W/m² and 30 °C air.
+double stagnation_c(const Collector& c);
+// Of the array this probe sits on; NaN for a probe elsewhere.
+double stagnation_at(const Loop& loop, ProbePlace place);
+
+} // namespace vernal

@@ -1,0 +1,43 @@
+// What the unit reads of the probes' tips at an instant, and between which
+// bounds over a stretch.
+#pragma once
+
+#include "core/probe/chain.h"
+#include "core/rules/engine.h"
+
+#include <functional>
+#include <optional>
+
+namespace vernal {
+
+// The probes of a unit as they are wired. Empty: every input reads its tip.
+struct Sensors {
+    std::vector<ReadingChain> chains; // by input
+    std::vector<std::size_t> tip;     // by input: the probe that sits on it
+    struct Pair {
+        std::size_t collector, store; // inputs
+        BridgeChain chain;
+    };
+    std::optional<Pair> bridge;
+};
+
+// Of one run; its chains remember counts.
+class Readings {
+public:
+    Readings(const Sensors& sensors, std::size_t inputs, double resolution_k);
+    bool need_sun() const { return need_sun_; }
+    // tips: temperature of each probe's tip, °C. sun: on the array, W/m².
+    void read(const std::array<double, max_probes>& tips, double sun_w_m2, Inputs& in) const;
+    // Every reading while each tip keeps within low … high and the sun likewise.
+    // False: some probe may turn valid or invalid meanwhile.
+    bool bound(const std::array<double, max_probes>& low, const std::array<double, max_probes>& high, double sun_low, double sun_high, ReadingBounds& out) const;
+
+private:
+    Seen seen(const std::array<double, max_probes>& tips, const std::array<double, max_probes>& other_way, double sun, std::size_t input) const;
+    Sensors sensors_;
+    std::size_t inputs_;
+    double resolution_k_;
+    bool need_sun_ = false;
+};
+
+} // namespace vernal

@@ -1,0 +1,396 @@
+// From the tip of a probe to the figure the rules see, alone and inside a day.
+#include "core/job/pocket_chart.h"
+#include "core/job/probe_health.h"
+#include "core/job/switching.h"
+#include "core/probe/chain.h"
+#include "core/run/trace.h"
+
+#include <gtest/gtest.h>
+#include <rapidcheck/gtest.h>
+
+#include <cmath>
+
+using namespace vernal;
+
+namespace {
+
+ProbeCurve curve(const std::string& s) { return *parse_curve(s); }
+
+ChainSpec spec(const std::string& text)
+{
+    ChainSpec s;
+    s.curve = s.unit_curve = curve(text);
+    return s;
+}
+
+ChainSpec counted(const std::string& text, double pull_up_ohm, int bits)
+{
+    ChainSpec s = spec(text);
+    s.stage.kind = StageKind::pull_up;
+    s.stage.pull_up_ohm = pull_up_ohm;
+    s.stage.bits = bits;
+    return s;
+}
+
+TEST(Chain, without_anything_in_between_it_reads_the_tip)
+{
+    const ReadingChain c(spec("pt1000"));
+    EXPECT_TRUE(c.plain());
+    EXPECT_EQ(c.at(48.123, 900).temp_c, 48.123);
+    EXPECT_FALSE(c.at(400, 0).valid) << "beyond what the unit takes for sound";
+}
+
+// The chain, prepared on a grid, against each step done one after the other.
+RC_GTEST_PROP(Chain, agrees_with_the_steps_done_one_by_one, ())
+{
+    ChainSpec s = spec(*rc::gen::element<std::string>("pt1000", "ntc:r25=10000,beta=3950", "ntc:r25=5000,beta=3500", "poly:at=25,r=2000,c=0.00788/1.937e-05", "abc:0.001129148,0.000234125,8.76741e-08"));
+    s.lead.length_m = *rc::gen::inRange(0, 60);
+    s.lead.leak_ohm = *rc::gen::element(0.0, 3e5);
+    s.sensor.tolerance = {ToleranceKind::percent, 0.02, 0.01, 0};
+    s.sensor.share = *rc::gen::inRange(-10, 11) / 10.0;
+    s.sensor.dissipation_w_k = *rc::gen::element(0.0, 0.002);
+    s.correction_k = *rc::gen::inRange(-30, 31) / 10.0;
+    s.stage.kind = *rc::gen::element(StageKind::exact, StageKind::pull_up);
+    s.stage.pull_up_ohm = 4700;
+    s.stage.bits = *rc::gen::inRange(8, 17);
+    const ReadingChain chain(s);
+    const double tip = *rc::gen::inRange(-200, 1300) / 10.0;
+    const double ohm_cold = signal_beyond(s.curve, tip);
+    double t = tip + (s.sensor.dissipation_w_k > 0 ? probe_power_w(s.stage, ohm_cold, ohm_cold) / s.sensor.dissipation_w_k : 0.0);
+    t += s.sensor.share * tolerance_k(s.curve, s.sensor.tolerance, t);
+    const double ohm = seen_ohm(s.lead, signal_beyond(s.curve, t));
+    double read = temperature_beyond(s.unit_curve, ohm), count_k = 0;
+    if (s.stage.kind == StageKind::pull_up) {
+        const double counts = std::ldexp(1.0, s.stage.bits), volt = std::round(divider_volt(s.stage, ohm) / s.stage.supply_v * counts) / counts * s.stage.supply_v;
+        read = temperature_beyond(s.unit_curve, ohm_of_divider(s.stage, volt));
+        count_k = kelvin_per_count(s.stage, s.unit_curve, read); // the grid may land on the neighbour at the very edge
+    }
+    RC_ASSERT(std::fabs(chain.at(tip, 0).temp_c - read - s.correction_k) < 0.002 + 1.05 * count_k);
+}
+
+RC_GTEST_PROP(Chain, a_warmer_tip_never_reads_colder, ())
+{
+    ChainSpec s = counted(*rc::gen::element<std::string>("pt1000", "ntc:r25=10000,beta=3950", "line:mA=4..20,c=-50..200"), 3300, *rc::gen::inRange(8, 15));
+    s.lead.length_m = 40;
+    s.sensor.dissipation_w_k = 0.003;
+    const ReadingChain c(s);
+    double before = -INFINITY;
+    for (double t = -40; t < 200; t += 0.37) {
+        const Seen now = c.at(t, 0);
+        RC_ASSERT(!now.valid || now.temp_c >= before);
+        before = now.valid ? now.temp_c : before;
+    }
+}
+
+TEST(Chain, open_and_short_are_invalid_in_every_stage_and_curve)
+{
+    for (const char* text : {"pt1000", "pt100", "ntc:r25=10000,beta=3950", "ntc:r25=100000,beta=3950", "abc:0.001129148,0.000234125,8.76741e-08", "table:0=32650,25=10000,50=3602,100=678.3", "poly:at=25,r=2000,c=0.00788/1.937e-05", "line:mA=4..20,c=0..100", "line:V=0.5..3.5,c=0..100"})
+        for (StageKind stage : {StageKind::exact, StageKind::pull_up})
+            for (ConditionKind kind : {ConditionKind::open, ConditionKind::shorted}) {
+                ChainSpec s = counted(text, 10000, 12);
+                s.stage.kind = stage;
+                s.condition.kind = kind;
+                if (!is_resistance(s.curve)) // nothing flows: read below the span
+                    s.stage.low_c = -5;
+                EXPECT_FALSE(ReadingChain(s).at(60, 0).valid) << text << ", stage " << static_cast<int>(stage) << ", condition " << static_cast<int>(kind);
+            }
+}
+
+TEST(Chain, conditions_read_as_they_say)
+{
+    ChainSpec s = spec("pt1000");
+    s.condition = {ConditionKind::stuck, 41, 0, 0};
+    EXPECT_EQ(ReadingChain(s).at(80, 0).temp_c, 41);
+    s.condition = {ConditionKind::drifted, 0, 0.1, 0};
+    EXPECT_NEAR(ReadingChain(s).at(20, 0).temp_c, temperature_beyond(s.curve, 1.1 * signal_beyond(s.curve, 20)), 1e-4);
+    s.condition = {ConditionKind::in_sun, 0, 0, 15};
+    EXPECT_NEAR(ReadingChain(s).at(20, 600).temp_c, 29, 1e-4);
+    s = spec("ntc:r25=10000,beta=3950");
+    s.unit_curve = curve("ntc:r25=10000,beta=3435");
+    EXPECT_NEAR(ReadingChain(s).at(60, 0).temp_c, temperature_beyond(s.unit_curve, signal_beyond(s.curve, 60)), 1e-4);
+}
+
+// The bridge's numbers of the trade again: 12 °F at 70 °F set on the scale is a
+// smaller difference over a hot tank.
+TEST(Chain, a_bridge_drifts_with_its_tank)
+{
+    ChainSpec s = spec("ntc:r25=10000,beta=3660");
+    s.stage.kind = StageKind::bridge;
+    s.stage.bits = 16;
+    s.stage.scale_at_c = Temperature::fahrenheit(70).in_celsius();
+    const BridgeChain b(s, s);
+    const double d = 12 / 1.8, cold = s.stage.scale_at_c, hot = Temperature::fahrenheit(150).in_celsius();
+    EXPECT_NEAR(b.collector(cold + d, cold, 0, {cold, true}).temp_c - cold, d, 0.01);
+    const double volt_hot = bridge_volt(s.stage, signal_beyond(s.curve, hot + d), signal_beyond(s.curve, hot));
+    EXPECT_NEAR(b.collector(hot + d, hot, 0, {hot, true}).temp_c - hot, bridge_difference_k(s.stage, s.curve, volt_hot, cold), 0.01);
+    EXPECT_LT(b.collector(hot + d, hot, 0, {hot, true}).temp_c - hot, d - 1);
+}
+
+BudgetAsk ask_of(const std::string& text)
+{
+    BudgetAsk a;
+    a.source.curve = a.store.curve = curve(text);
+    return a;
+}
+
+TEST(Budget, adds_up_by_hand)
+{
+    BudgetAsk a = ask_of("pt1000");
+    a.source.sensor.tolerance.kind = a.store.sensor.tolerance.kind = ToleranceKind::class_b;
+    a.source.lead.length_m = 30;
+    a.source.lead.section_m2 = awg_section_m2(22);
+    a.resolution_k = 0.1;
+    a.stage.mismatch_k = 0.2;
+    a.source.placement = 0.1;
+    a.source.surroundings_c = 18;
+    a.store_c = 40;
+    a.set_k = 8;
+    const Budget b = error_budget(a);
+    const double tip = 48 + 0.1 * (18 - 48), s = 0.3 + 0.005 * tip, t = 0.3 + 0.005 * 40;
+    EXPECT_NEAR(b.worst_k, s + t + 0.05 + 0.05 + 0.2, 1e-9);
+    EXPECT_NEAR(b.rss_k, std::sqrt(s * s + t * t + 0.05 * 0.05 * 2 + 0.2 * 0.2), 1e-9);
+    EXPECT_NEAR(b.known_k, lead_error_k(a.source.curve, a.source.lead, tip) - 3, 1e-9);
+    EXPECT_NEAR(b.real_k(), 8 - b.known_k, 1e-12);
+}
+
+TEST(Budget, equal_leads_and_self_heating_of_two_equal_probes_nearly_cancel)
+{
+    BudgetAsk a = ask_of("ntc:r25=10000,beta=3950");
+    for (BudgetProbe* p : {&a.source, &a.store}) {
+        p->lead.length_m = 20;
+        p->sensor.dissipation_w_k = 0.002;
+    }
+    a.stage.kind = StageKind::pull_up;
+    const Budget b = error_budget(a);
+    EXPECT_GT(b.lines[static_cast<std::size_t>(ErrorCause::self_heating)].source_known_k, 0.2);
+    EXPECT_LT(std::fabs(b.known_k), 0.1);
+}
+
+// The fluids put where the budget says the unit sees the set difference: the
+// chains read just that difference.
+RC_GTEST_PROP(Budget, the_real_point_reads_as_the_set_one, ())
+{
+    BudgetAsk a = ask_of(*rc::gen::element<std::string>("pt1000", "ntc:r25=10000,beta=3950"));
+    a.source.lead.length_m = *rc::gen::inRange(0, 50);
+    a.store.lead.length_m = *rc::gen::inRange(0, 20);
+    a.source.placement = *rc::gen::inRange(0, 20) / 100.0;
+    a.store_c = *rc::gen::inRange(15, 70);
+    const Budget b = error_budget(a);
+    const auto reads = [&](const BudgetProbe& p, double fluid_c) {
+        ChainSpec s;
+        s.curve = s.unit_curve = p.curve;
+        s.lead = p.lead;
+        return ReadingChain(s).at(fluid_c + p.placement * (p.surroundings_c - fluid_c), 0).temp_c;
+    };
+    const double source_c = a.store_c + b.real_k();
+    // Placement and lead are taken at the set point, the fluid stands a little off it.
+    RC_ASSERT(std::fabs(reads(a.source, source_c) - reads(a.store, a.store_c) - a.set_k) < 0.01 + 0.22 * std::fabs(b.known_k));
+}
+
+Variant variant_with(const std::function<void(Variant&)>& change)
+{
+    Variant v = new_job("glycol-coil").variants.front();
+    change(v);
+    return v;
+}
+
+CoupledResult day(const std::function<void(Variant&)>& change, std::size_t which = 0, CoupledOptions options = {})
+{
+    Job job = new_job("glycol-coil");
+    change(job.variants.front());
+    return run_coupled(*coupled_setup(job, job.variants.front(), job.days[which]), options);
+}
+
+TEST(InTheDay, a_chain_that_changes_nothing_changes_nothing)
+{
+    const auto plain = day([](Variant&) {});
+    // The sensors are built, since the limits are narrower, and must read the same.
+    const auto built = day([](Variant& v) { v.input.high_c = 340; });
+    ASSERT_EQ(plain.records.size(), built.records.size());
+    EXPECT_TRUE(std::equal(plain.nodes.begin(), plain.nodes.end(), built.nodes.begin()));
+}
+
+TEST(InTheDay, an_open_collector_probe_stops_the_pump_and_a_limit_probe_too)
+{
+    for (std::size_t probe : {0u, 1u, 2u}) {
+        const auto r = day([&](Variant& v) { v.probes[probe].condition.kind = ConditionKind::open; });
+        EXPECT_EQ(r.figures.starts(), 0) << probe;
+        EXPECT_FALSE(r.records[100].inputs.readings[probe].valid);
+        EXPECT_EQ(r.records[100].decisions[0].tier, Tier::fault);
+    }
+}
+
+TEST(InTheDay, a_probe_in_the_sun_starts_earlier_and_a_swapped_pair_harvests_nothing)
+{
+    const auto sound = day([](Variant&) {}), sun = day([](Variant& v) { v.probes[0].condition = {ConditionKind::in_sun, 0, 0, 20}; });
+    EXPECT_LT(sun.figures.pumps[0].first_start_s, sound.figures.pumps[0].first_start_s - 300);
+    const auto swapped = day([](Variant& v) { v.probes[0].condition.kind = v.probes[1].condition.kind = ConditionKind::swapped; });
+    EXPECT_LT(swapped.figures.heat.to_store, 0.02 * sound.figures.heat.to_store);
+    EXPECT_GT(swapped.figures.highest_collector_c, sound.figures.highest_collector_c + 30) << "it stagnates";
+}
+
+TEST(InTheDay, a_long_lead_on_the_collector_only_starts_that_much_earlier)
+{
+    const auto r = day([](Variant& v) { v.probes[0].lead.length_m = 60; });
+    const Variant v = variant_with([](Variant& x) { x.probes[0].lead.length_m = 60; });
+    for (const Record& rec : r.records)
+        if (rec.decisions[0].on) { // first start
+            const double tip = r.nodes[static_cast<std::size_t>(&rec - r.records.data()) * r.node_count + Network(v.loop, coupled_setup(new_job("glycol-coil"), v, new_job("glycol-coil").days[0])->probes).probe_node(0)];
+            EXPECT_NEAR(rec.inputs.readings[0].mk / 1000.0 - tip, lead_error_k(v.probes[0].curve, v.probes[0].lead, tip), 0.01);
+            return;
+        }
+    FAIL() << "it never started";
+}
+
+// Counts, a bridge, sun on a probe, an open one: skipping from threshold to
+// threshold decides as looking at every second does.
+class Steps : public testing::TestWithParam<int> {};
+TEST_P(Steps, long_steps_decide_as_single_seconds_do)
+{
+    const auto change = [](Variant& v) {
+        for (Probe& p : v.probes) {
+            p.curve = curve("ntc:r25=10000,beta=3950");
+            p.lead.length_m = 25;
+            p.sensor.dissipation_w_k = 0.004;
+        }
+        v.input.high_c = 250;
+        v.input.bits = 12;
+        v.input.kind = GetParam() == 1 ? StageKind::bridge : StageKind::pull_up;
+        v.input.pull_up_ohm = 4700;
+        if (GetParam() == 2)
+            v.probes[0].condition = {ConditionKind::in_sun, 0, 0, 10};
+        if (GetParam() == 3)
+            v.probes[2].condition.kind = ConditionKind::drifted;
+    };
+    Job job = new_job("glycol-coil");
+    change(job.variants.front());
+    CoupledSetup s = *coupled_setup(job, job.variants.front(), job.days[0]);
+    const auto stretched = run_coupled(s);
+    s.step_s = 1;
+    const auto seconds = run_coupled(s);
+    EXPECT_GT(seconds.figures.starts(), 0);
+    EXPECT_LE(std::abs(stretched.figures.starts() - seconds.figures.starts()), std::max(1.0, 0.02 * seconds.figures.starts()));
+    EXPECT_NEAR(stretched.figures.heat.to_store, seconds.figures.heat.to_store, 0.005 * seconds.figures.heat.to_store);
+    EXPECT_NEAR(stretched.figures.pumps[0].first_start_s, seconds.figures.pumps[0].first_start_s, 8);
+}
+INSTANTIATE_TEST_SUITE_P(Stages, Steps, testing::Range(0, 4));
+
+TEST(InTheDay, its_own_samples_replay_to_the_same_decisions)
+{
+    Job job = new_job("glycol-coil");
+    Variant& v = job.variants.front();
+    for (Probe& p : v.probes)
+        p.curve = curve("ntc:r25=10000,beta=3950");
+    v.input.kind = StageKind::pull_up;
+    v.input.high_c = 85; // the collector leaves it at noon and comes back
+    v.input.bits = 10;
+    const CoupledSetup s = *coupled_setup(job, v, job.days[0]);
+    struct Sample {
+        Inputs in;
+        Decisions out;
+    };
+    std::vector<Sample> rows;
+    CoupledOptions o;
+    o.each_sample = [&](const SampleRow& r) { rows.push_back({r.inputs, r.decisions}); };
+    const auto run = run_coupled(s, o);
+    ASSERT_EQ(rows.size(), 86400u);
+    EngineState state = run.first_state;
+    std::size_t invalid = 0;
+    for (const Sample& r : rows) {
+        ASSERT_EQ(step(s.program, r.in, state), r.out);
+        invalid += r.in.readings[0].valid ? 0 : 1;
+    }
+    EXPECT_GT(invalid, 1000u);
+    EXPECT_LT(invalid, 40000u);
+}
+
+TEST(Replay, a_logged_reading_beyond_the_units_range_is_a_fault)
+{
+    Variant v = new_job("glycol-coil").variants.front();
+    Trace t;
+    t.time_s = {0, 1, 2, 3};
+    using Q = Quantity;
+    t.columns = {{"collector", Q::temperature, {50, 50, 400, 50}}, {"tank_bottom", Q::temperature, {30, 30, 30, 30}}, {"tank_top", Q::temperature, {40, 40, 40, 40}}};
+    const auto r = run_replay(*replay_setup(v), t);
+    ASSERT_TRUE(r);
+    EXPECT_TRUE(r->rows[1].decisions[0].on);
+    EXPECT_FALSE(r->rows[2].inputs.readings[0].valid);
+    EXPECT_EQ(r->rows[2].decisions[0].tier, Tier::fault);
+}
+
+TEST(RealPoints, move_with_lead_and_tolerance)
+{
+    const Variant v = variant_with([](Variant& x) { x.probes[0].lead.length_m = 30; });
+    std::size_t rule = 0;
+    while (!std::holds_alternative<Differential>(v.unit.rules[rule].body))
+        ++rule;
+    const auto p = real_points(v, rule, {40, 15});
+    ASSERT_TRUE(p);
+    EXPECT_LT(p->on.real_k(), 8 - 0.5) << "the collector reads high: it starts early";
+    EXPECT_GT(p->on.worst_k, 1.0);
+    EXPECT_FALSE(real_points(v, 0, {40, 15})) << "a limit has no difference";
+}
+
+// ISO 9806 form at zero output, solved by hand: the three of the handbook's table.
+TEST(Stagnation, of_three_collectors)
+{
+    Collector c;
+    c.eta0 = 0.78, c.a1_w_m2k = 3.5, c.a2_w_m2k2 = 0.015;
+    EXPECT_NEAR(stagnation_c(c), 169.5, 0.05);
+    c.eta0 = 0.70, c.a1_w_m2k = 1.5, c.a2_w_m2k2 = 0.006;
+    EXPECT_NEAR(stagnation_c(c), 268.7, 0.05);
+    c.eta0 = 0.90, c.a1_w_m2k = 15, c.a2_w_m2k2 = 0;
+    EXPECT_NEAR(stagnation_c(c), 90, 1e-9);
+}
+
+TEST(Health, side_by_side_judges_by_both_tolerances_and_the_meter)
+{
+    const Variant v = new_job("glycol-coil").variants.front(); // class B
+    const double at_20 = signal_beyond(v.probes[0].curve, 20), at_21 = signal_beyond(v.probes[0].curve, 20.7);
+    const auto near = side_by_side(v, 0, at_20, 1, at_21, 0);
+    ASSERT_TRUE(near);
+    EXPECT_NEAR(near->apart_k, -0.7, 1e-9);
+    EXPECT_NEAR(near->allowed_k, 0.3 + 0.1 + 0.3 + 0.1035, 1e-3);
+    EXPECT_TRUE(near->sound());
+    EXPECT_FALSE(side_by_side(v, 0, at_20, 1, signal_beyond(v.probes[0].curve, 22), 0)->sound());
+    EXPECT_FALSE(side_by_side(v, 0, at_20, 0, at_20, 0)) << "with itself";
+    EXPECT_FALSE(side_by_side(v, 0, -1, 1, at_20, 0));
+}
+
+TEST(Health, warming_follows_the_lag)
+{
+    EXPECT_NEAR(warming_c(20, 20, 33, 20), 33 - 13 / std::exp(1.0), 1e-12);
+    EXPECT_NEAR(warming_c(20, 20, 33, reaches_after_s(20, 20, 33, 30)), 30, 1e-9);
+    EXPECT_TRUE(std::isinf(reaches_after_s(20, 20, 33, 33)));
+    EXPECT_TRUE(std::isinf(reaches_after_s(20, 20, 33, 10)));
+}
+
+TEST(Health, signs_and_limits_speak_of_this_probe)
+{
+    Variant v = new_job("glycol-coil").variants.front();
+    const auto signs = fault_signs(v, 0, {});
+    ASSERT_EQ(signs.size(), 6u);
+    EXPECT_NE(signs[0].at_meter.find("1077.9"), std::string::npos) << signs[0].at_meter;
+    v.input.low_c = -40;
+    EXPECT_NEAR(detection_limits(v, 0).at_low, 842.71, 0.01); // IEC 60751
+}
+
+TEST(PocketChart, has_both_scales_and_the_tables_ohms)
+{
+    const PocketChart c = pocket_chart(new_job("glycol-coil").variants.front());
+    ASSERT_EQ(c.columns.size(), 1u) << "three equal curves share a column";
+    bool hundred = false, f_70 = false;
+    for (const PocketRow& r : c.rows) {
+        hundred = hundred || (r.temp_c == 100 && std::fabs(r.signal[0] - 1385.06) < 0.01);
+        f_70 = f_70 || std::fabs(r.temp_c * 1.8 + 32 - 70) < 1e-9;
+    }
+    EXPECT_TRUE(hundred);
+    EXPECT_TRUE(f_70);
+    const std::string csv = pocket_csv(c);
+    EXPECT_NE(csv.find("\n100.00,212.00,1385.0"), std::string::npos);
+    EXPECT_EQ(signal_text(32650), "32650");
+    EXPECT_EQ(signal_text(1385.055), "1385");
+    EXPECT_EQ(signal_text(678.31), "678.3");
+}
+
+} // namespace
