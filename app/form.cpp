@@ -1,5 +1,6 @@
 #include "form.h"
 
+#include <QComboBox>
 #include <QScrollArea>
 
 namespace vernal {
@@ -20,6 +21,42 @@ QLabel* heading(const QString& text, const char* style)
     auto* label = new QLabel(text);
     label->setObjectName(QString::fromLatin1(style));
     return label;
+}
+
+void show_row(QWidget* edit, bool on)
+{
+    edit->setVisible(on);
+    for (QLabel* label : edit->parentWidget()->findChildren<QLabel*>())
+        if (label->buddy() == edit)
+            label->setVisible(on);
+}
+
+QLabel* remark(const QString& text)
+{
+    auto* label = heading(text, "second");
+    label->setWordWrap(true);
+    label->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    return label;
+}
+
+QComboBox* choice_row(QGridLayout& grid, const QString& name, const QString& label, const QStringList& names, const std::function<void(int)>& change)
+{
+    auto* box = new QComboBox;
+    box->setObjectName(name);
+    box->addItems(names);
+    box->setAccessibleName(label);
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(8);
+    box->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    grid.setColumnStretch(1, 1);
+    QObject::connect(box, &QComboBox::activated, box, change);
+    const int row = grid.rowCount();
+    auto* text = new QLabel(label);
+    text->setBuddy(box);
+    text->setWordWrap(true);
+    grid.addWidget(text, row, 0);
+    grid.addWidget(box, row, 1);
+    return box;
 }
 
 QScrollArea* side_scroll(QWidget* panel, int width)

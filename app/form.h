@@ -9,6 +9,7 @@
 
 #include <functional>
 
+class QComboBox;
 class QScrollArea;
 
 namespace vernal {
@@ -33,6 +34,7 @@ struct NumberFields {
     template <class... A> void object(A&&...) {}
     template <class... A> void spare_object(A&&...) {}
     template <class... A> void list(A&&...) {}
+    template <class... A> void spare_list(A&&...) {}
     template <class... A> void alternatives(A&&...) {}
 };
 
@@ -161,5 +163,14 @@ void clear_layout(QLayout* layout);
 QScrollArea* side_scroll(QWidget* panel, int width);
 
 QLabel* heading(const QString& text, const char* style = "h2");
+
+// Shows or hides an editor together with the label that names it.
+void show_row(QWidget* edit, bool on);
+
+// A label in the second ink that wraps.
+QLabel* remark(const QString& text = {});
+
+// A row with a box of names; change(index) is called when the person chooses.
+QComboBox* choice_row(QGridLayout& grid, const QString& name, const QString& label, const QStringList& names, const std::function<void(int)>& change);
 
 } // namespace vernal

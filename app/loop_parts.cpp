@@ -27,6 +27,8 @@ void paint_layers(QPainter& p, const QRectF& r, const QPainterPath& inside, cons
 
 void LoopView::plate(QPainter& p, const QPointF& centre, double c) const
 {
+    if (pointed_)
+        return;
     const QRectF box(centre.x() - 44, centre.y() - 12, 88, 24);
     p.setFont(number_font(15, true));
     p.setPen(Qt::NoPen);

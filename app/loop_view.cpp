@@ -90,6 +90,32 @@ QTransform LoopView::frame() const
     return t;
 }
 
+void LoopView::point_at(std::size_t probe)
+{
+    pointed_ = probe;
+    update();
+}
+
+void LoopView::paint_pointer(QPainter& p) const
+{
+    const auto& probes = session_.document().variant().probes;
+    const Sheet sheet = sheet_of(arrangement());
+    const auto at = *pointed_ < probes.size() ? sheet.probes.find(probes[*pointed_].place) : sheet.probes.end();
+    if (at == sheet.probes.end())
+        return;
+    p.setPen(QPen(theme().accent, 3));
+    p.setBrush(Qt::NoBrush);
+    p.drawEllipse(at->second, 20, 20);
+    // Names at a size that can be read however small the drawing is.
+    p.setFont(text_font(std::max(13.0, 13.0 / frame().m11()), true));
+    p.setPen(theme().accent);
+    const QString name = qs(probes[*pointed_].key + " " + probes[*pointed_].name);
+    const double wide = p.fontMetrics().horizontalAdvance(name) + 8;
+    const double x = std::clamp(at->second.x() + (at->second.x() > sheet_w / 2 ? -wide - 24 : 26), 0.0, sheet_w - wide);
+    p.fillRect(QRectF(x, at->second.y() - 30, wide, 24), theme().card);
+    p.drawText(QRectF(x, at->second.y() - 30, wide, 24), Qt::AlignCenter, name);
+}
+
 QRectF LoopView::part_area(Part part) const
 {
     const Sheet sheet = sheet_of(arrangement());
@@ -116,11 +142,11 @@ std::optional<Part> LoopView::part_at(const QPointF& at) const
 
 void LoopView::mousePressEvent(QMouseEvent* e)
 {
-    if (const auto part = part_at(e->position()))
+    if (const auto part = pointed_ ? std::nullopt : part_at(e->position()))
         choose(*part);
 }
 
-void LoopView::mouseMoveEvent(QMouseEvent* e) { setCursor(part_at(e->position()) ? Qt::PointingHandCursor : Qt::ArrowCursor); }
+void LoopView::mouseMoveEvent(QMouseEvent* e) { setCursor(!pointed_ && part_at(e->position()) ? Qt::PointingHandCursor : Qt::ArrowCursor); }
 
 void LoopView::paintEvent(QPaintEvent*)
 {
@@ -129,6 +155,8 @@ void LoopView::paintEvent(QPaintEvent*)
     p.fillRect(rect(), theme().card);
     p.setTransform(frame());
     paint_sheet(p);
+    if (pointed_)
+        return paint_pointer(p);
     const QRectF chosen = part_area(part_);
     if (chosen.isEmpty())
         return;
@@ -146,13 +174,15 @@ void LoopView::paint_sheet(QPainter& p) const
     paint_collectors(p, sheet, now);
     paint_stores(p, sheet, now);
     paint_between(p, sheet, now);
-    paint_protection(p, sheet, now);
+    if (!pointed_) // beside a probe's lead the drawing is small: no words that could not be read
+        paint_protection(p, sheet, now);
     for (Part part : {Part::pump, Part::pump_2})
         if (arrangement().has(part))
             paint_pump(p, sheet.place.at(part).center(), part, now);
-    paint_labels(p, sheet, now);
+    if (!pointed_)
+        paint_labels(p, sheet, now);
     paint_probes(p, sheet);
-    if (now.known)
+    if (now.known || pointed_)
         return;
     p.setPen(theme().second_ink);
     p.setFont(text_font(13));

@@ -6,6 +6,8 @@
 
 #include <QWidget>
 
+#include <optional>
+
 namespace vernal {
 
 class LoopView : public QWidget {
@@ -13,6 +15,8 @@ class LoopView : public QWidget {
 public:
     explicit LoopView(Session& session, QWidget* parent = nullptr);
     void choose(Part part);
+    // Shows where one probe sits instead of a chosen part; nothing is chosen by a click then.
+    void point_at(std::size_t probe);
     QRectF part_area(Part part) const; // widget coordinates; empty: the arrangement has none
     // The drawing as it stands at the cursor, without what is chosen.
     QImage image(int width_px) const;
@@ -43,10 +47,12 @@ private:
     void paint_pump(QPainter& p, const QPointF& centre, Part part, const Live& now) const;
     void paint_labels(QPainter& p, const Sheet& sheet, const Live& now) const;
     void paint_probes(QPainter& p, const Sheet& sheet) const;
+    void paint_pointer(QPainter& p) const;
     void plate(QPainter& p, const QPointF& centre, double temp_c) const;
     QTransform frame() const; // from the sheet to the widget
     Session& session_;
     Part part_ = Part::collector;
+    std::optional<std::size_t> pointed_;
 };
 
 QColor temperature_colour(double c); // cool slate to warm copper, muted

@@ -1,8 +1,10 @@
 #include "main_window.h"
 
+#include "files/curve_file.h"
 #include "files/job_file.h"
 #include "findings_panel.h"
 #include "palette.h"
+#include "pocket_sheet.h"
 #include "start_page.h"
 #include "theme.h"
 #include "top_bar.h"
@@ -163,7 +165,7 @@ QWidget* MainWindow::make_work()
     loop_ = new LoopStation(session_);
     days_ = new DaysStation(session_);
     run_ = new RunStation(session_);
-    for (QWidget* w : {static_cast<QWidget*>(loop_), static_cast<QWidget*>(new ProbesStation(session_)), static_cast<QWidget*>(new RulesStation(session_)), static_cast<QWidget*>(days_), static_cast<QWidget*>(run_)})
+    for (QWidget* w : {static_cast<QWidget*>(loop_), make_probes(), static_cast<QWidget*>(new RulesStation(session_)), static_cast<QWidget*>(days_), static_cast<QWidget*>(run_)})
         stations_->addWidget(w);
     connect(loop_, &LoopStation::drawing_wanted, this, [this] {
         const QString path = seams_.save_file(this, qs(session_.document().job().title) + QStringLiteral(".svg"));
@@ -201,6 +203,35 @@ QWidget* MainWindow::make_work()
     middle->addWidget(split, 1);
     all->addLayout(middle, 1);
     return work;
+}
+
+QWidget* MainWindow::make_probes()
+{
+    probes_ = new ProbesStation(session_, options_.own_curves.isEmpty() ? qs(own_curves_path().string()) : options_.own_curves);
+    connect(probes_, &ProbesStation::points_file_wanted, this, [this] {
+        if (const QString path = seams_.open_log(this); !path.isEmpty())
+            probes_->read_points(path);
+    });
+    connect(probes_, &ProbesStation::chart_save_wanted, this, &MainWindow::save_chart);
+    connect(probes_, &ProbesStation::chart_print_wanted, this, &MainWindow::print_chart);
+    return probes_;
+}
+
+void MainWindow::save_chart()
+{
+    const QString title = qs(session_.document().job().title), path = seams_.save_file(this, title + tr(", pocket chart.pdf"));
+    if (path.isEmpty())
+        return;
+    if (const QString trouble = write_pocket_chart(path, pocket_chart(session_.document().variant()), title); !trouble.isEmpty())
+        seams_.tell(this, trouble);
+}
+
+void MainWindow::print_chart()
+{
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setDocName(qs(session_.document().job().title));
+    if (seams_.printer(this, printer) && !paint_pocket_chart(printer, pocket_chart(session_.document().variant()), qs(session_.document().job().title)))
+        seams_.tell(this, tr("The printer did not take the chart. Look at its name and its paper, or save the chart as PDF."));
 }
 
 void MainWindow::show_start()

@@ -36,6 +36,7 @@ public:
         QString demo;            // first job file of the demo, others lie in folders beside its own; empty: none
         QString recovery_folder; // empty: the usual one
         bool remember = true;    // recent files and theme
+        QString own_curves = {}; // a person's own curve file; empty: the usual one
     };
     MainWindow(Seams seams, const Options& options, QWidget* parent = nullptr);
 
@@ -43,6 +44,7 @@ public:
     Strip& strip() { return *strip_; }
     DaysStation& days() { return *days_; }
     LoopStation& loop() { return *loop_; }
+    ProbesStation& probes() { return *probes_; }
     bool open(const QString& path);
     bool save();
     bool save_as();
@@ -68,6 +70,9 @@ private:
     bool write(const QString& path);
     bool is_demo(const QString& path) const;
     void print_drawing();
+    void print_chart();
+    void save_chart();
+    QWidget* make_probes();
     void remember(const QString& path);
     Seams seams_;
     Options options_;
@@ -80,6 +85,7 @@ private:
     QAction *save_ = nullptr, *undo_ = nullptr, *redo_ = nullptr, *glare_ = nullptr;
     Strip* strip_ = nullptr;
     LoopStation* loop_ = nullptr;
+    ProbesStation* probes_ = nullptr;
     DaysStation* days_ = nullptr;
     RunStation* run_ = nullptr;
 };

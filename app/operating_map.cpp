@@ -1,5 +1,6 @@
 #include "operating_map.h"
 
+#include "core/job/switching.h"
 #include "form.h"
 #include "theme.h"
 
@@ -215,6 +216,37 @@ std::pair<QPointF, QPointF> OperatingMap::ends(const Line& line) const
     return {QPointF(x, a.bottom()), QPointF(x, a.top())};
 }
 
+// Around a set difference: where the unit really switches, by the error budget,
+// over all store temperatures. Inner band: root of squares, outer: worst case.
+void OperatingMap::paint_width(QPainter& p, const Line& line) const
+{
+    if (line.kind != Line::level)
+        return;
+    constexpr double every_c = 10;
+    const Variant& v = session_.document().variant();
+    QPolygonF outer, inner;
+    QList<QPointF> outer_back, inner_back;
+    for (double store = lowest_store_c; store <= highest_store_c; store += every_c) {
+        const auto points = real_points(v, line.rule, {store, 15});
+        if (!points)
+            return;
+        const Budget& b = line.key == "on_k" ? points->on : points->off;
+        outer << at(store, store + b.real_k() + b.worst_k);
+        inner << at(store, store + b.real_k() + b.rss_k);
+        outer_back.prepend(at(store, store + b.real_k() - b.worst_k));
+        inner_back.prepend(at(store, store + b.real_k() - b.rss_k));
+    }
+    p.save();
+    p.setClipRect(area());
+    QColor fill = line.colour;
+    fill.setAlpha(theme().glare ? 70 : 46);
+    p.setPen(Qt::NoPen);
+    p.setBrush(fill);
+    p.drawPolygon(outer + outer_back);
+    p.drawPolygon(inner + inner_back);
+    p.restore();
+}
+
 void OperatingMap::paint_line(QPainter& p, const Line& line, int banner_row) const
 {
     const Theme& t = theme();
@@ -313,7 +345,7 @@ void OperatingMap::paint_labels(QPainter& p) const
     for (const Line& line : lines())
         if (line.key == "off_k") {
             p.setFont(text_font(13));
-            p.drawText(QPointF(a.left() + 10, at(lowest_store_c, lowest_store_c + line.value).y() + 16), plain_ ? QString() : tr("hatched: keeps doing what it did"));
+            p.drawText(QPointF(a.left() + 10, at(lowest_store_c, lowest_store_c + line.value).y() + 16), plain_ ? QString() : tr("hatched: keeps doing what it did; shaded: where it may really switch"));
         }
     if (dragged_) {
         p.setFont(number_font(14, true));
@@ -339,9 +371,12 @@ void OperatingMap::paintEvent(QPaintEvent*)
     }
     paint_regions(p);
     paint_axes(p);
+    const auto all = lines();
+    for (const Line& line : all)
+        paint_width(p, line);
     paint_path(p);
     int row = 0;
-    for (const Line& line : lines())
+    for (const Line& line : all)
         paint_line(p, line, line.kind == Line::banner ? row++ : 0);
     paint_labels(p);
     p.setPen(QPen(theme().hairline, 1));

@@ -55,6 +55,7 @@ private:
     QRectF area() const;
     void paint_regions(QPainter& p) const;
     void paint_axes(QPainter& p) const;
+    void paint_width(QPainter& p, const Line& line) const;
     void paint_line(QPainter& p, const Line& line, int banner_row) const;
     void paint_path(QPainter& p) const;
     void paint_labels(QPainter& p) const;

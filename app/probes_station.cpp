@@ -1,265 +1,155 @@
 #include "probes_station.h"
 
-#include "theme.h"
+#include "probe_budget_page.h"
+#include "probe_curve_page.h"
+#include "probe_health_page.h"
+#include "probe_input_page.h"
+#include "probe_knob_page.h"
+#include "probe_lead_page.h"
+#include "probe_points_page.h"
 
-#include <QComboBox>
 #include <QHBoxLayout>
 #include <QListWidget>
+#include <QMenu>
 #include <QPushButton>
+#include <QStackedWidget>
+#include <QTabBar>
 #include <QVBoxLayout>
 
-#include <cmath>
-
 namespace vernal {
-namespace {
 
-constexpr NumberField ohm_field{"ohm", "The meter shows", Quantity::resistance, 0.001, 1e8, "Disconnect the probe first: the unit reads in parallel"};
-constexpr NumberField temp_field{"temp_c", "Temperature", Quantity::temperature, -200, 850, ""};
-
-const std::pair<const char*, const char*> usual_curves[] = {
-    {"Pt1000 (IEC 60751)", "pt1000"},
-    {"Pt100 (IEC 60751)", "pt100"},
-    {"NTC 10 kΩ at 25 °C, B 3950", "ntc:r25=10000,beta=3950"},
-    {"NTC 5 kΩ at 25 °C, B 3500", "ntc:r25=5000,beta=3500"},
-    {"NTC 10 kΩ, by table", "table:0=32650,25=10000,50=3602,100=678.3"},
-};
-
-} // namespace
-
-ProbesStation::ProbesStation(Session& session, QWidget* parent) : QWidget(parent), session_(session)
+ProbesStation::ProbesStation(Session& session, const QString& own_curves, QWidget* parent) : QWidget(parent), session_(session), shelf_(own_curves)
 {
-    list_ = new QListWidget;
-    list_->setObjectName("probeList");
-    list_->setFixedWidth(196);
-    auto* add = new QPushButton(tr("Add a probe"));
-    connect(add, &QPushButton::clicked, this, [this] {
-        if (session_.document().variant().probes.size() >= max_probes)
-            return;
-        session_.document().edit_variant(tr("Add a probe"), [](Variant& v) {
-            Probe p;
-            p.key = "S" + std::to_string(v.probes.size() + 1);
-            p.name = "Return pipe";
-            p.place = ProbePlace::return_pipe;
-            v.probes.push_back(p);
-        });
-        list_->setCurrentRow(list_->count() - 1);
-    });
-    auto* left = new QVBoxLayout;
-    left->addWidget(heading(tr("Probes"), "h1"));
-    left->addWidget(list_, 1);
-    left->addWidget(add);
-    plot_ = new QCustomPlot;
-    plot_->setObjectName("probePlot");
-    auto* middle = new QVBoxLayout;
-    middle->addWidget(heading(tr("Curve")));
-    middle->addWidget(plot_, 1);
+    pages_ = new QStackedWidget;
+    points_ = new ProbePointsPage(session, shelf_, shown_);
+    tabs_ = new QTabBar;
+    tabs_->setObjectName("probePages");
+    tabs_->setDrawBase(false);
+    tabs_->setExpanding(false);
+    tabs_->setUsesScrollButtons(true);
+    const std::pair<QString, ProbePageView*> pages[] = {{tr("Curve"), new ProbeCurvePage(session, shelf_, shown_)}, {tr("Points"), points_}, {tr("Lead and place"), new ProbeLeadPage(session, shown_)}, {tr("Input"), new ProbeInputPage(session, shelf_, shown_)},
+                                                        {tr("Health"), new ProbeHealthPage(session, shown_)}, {tr("Budget"), new ProbeBudgetPage(session, shown_)}, {tr("One knob"), new ProbeKnobPage(session, shown_)}};
+    for (const auto& [name, page] : pages) {
+        tabs_->addTab(name);
+        pages_->addWidget(page);
+    }
     auto* right = new QVBoxLayout;
-    right->addWidget(editor());
-    right->addWidget(converter());
-    right->addStretch(1);
+    right->setSpacing(2);
+    right->addLayout(make_head());
+    right->addWidget(pages_, 1);
     auto* box = new QHBoxLayout(this);
     box->setContentsMargins(14, 10, 10, 8);
     box->setSpacing(10);
-    box->addLayout(left);
-    box->addLayout(middle, 1);
-    box->addLayout(right);
-    connect(list_, &QListWidget::currentRowChanged, this, [this](int row) {
-        if (row >= 0) {
-            shown_ = static_cast<std::size_t>(row);
-            show_probe();
-        }
-    });
+    box->addWidget(make_list());
+    box->addLayout(right, 1);
+    connect(tabs_, &QTabBar::currentChanged, pages_, &QStackedWidget::setCurrentIndex);
+    connect(points_, &ProbePointsPage::file_wanted, this, &ProbesStation::points_file_wanted);
     connect(&session.document(), &Document::changed, this, &ProbesStation::refresh);
     connect(&session.document(), &Document::view_changed, this, &ProbesStation::refresh);
-    connect(&session, &Session::units_changed, this, &ProbesStation::show_probe);
+    connect(&session, &Session::units_changed, this, &ProbesStation::bring_up_to_date);
     refresh();
 }
 
-const Probe* ProbesStation::probe() const
+QWidget* ProbesStation::make_list()
 {
-    const auto& all = session_.document().variant().probes;
-    return shown_ < all.size() ? &all[shown_] : nullptr;
-}
-
-QWidget* ProbesStation::editor()
-{
-    auto* frame = new QFrame;
-    frame->setObjectName("card");
-    frame->setFixedWidth(300);
-    grid_ = new QGridLayout(frame);
-    name_ = new QLineEdit;
-    name_->setObjectName("words");
-    place_ = new QComboBox;
-    curve_ = new QComboBox;
-    curve_->setObjectName("probeCurve");
-    curve_->setEditable(true);
-    curve_->setInsertPolicy(QComboBox::NoInsert);
-    for (const auto& [name, spec] : usual_curves)
-        curve_->addItem(QString::fromUtf8(name), QString::fromUtf8(spec));
-    curve_error_ = new QLabel;
-    curve_error_->setObjectName("probeCurveError");
-    curve_error_->setWordWrap(true);
-    int row = 0;
-    for (const auto& [label, widget] : {std::pair<QString, QWidget*>(tr("Name"), name_), {tr("Place"), place_}, {tr("Curve"), curve_}}) {
-        grid_->addWidget(new QLabel(label), row, 0);
-        grid_->addWidget(widget, row++, 1);
-    }
-    grid_->addWidget(curve_error_, row, 0, 1, 2);
-    edits_ = add_rows(*grid_, session_, QStringLiteral("probe"), Probe{}, [this](const std::string& key, double to) {
-        session_.document().edit_variant(tr("Change a probe"), [&](Variant& v) { set_number(v.probes[shown_], key, to); }, QStringLiteral("probe%1").arg(qs(key)));
+    auto* side = new QWidget;
+    side->setFixedWidth(176);
+    auto* rows = new QVBoxLayout(side);
+    rows->setContentsMargins(0, 0, 0, 0);
+    list_ = new QListWidget;
+    list_->setObjectName("probeList");
+    list_->setAccessibleName(tr("Probes"));
+    add_ = new QPushButton(tr("Add a probe"));
+    remove_ = new QPushButton(tr("Remove this one"));
+    remove_->setObjectName("removeProbe");
+    rows->addWidget(heading(tr("Probes"), "h1"));
+    rows->addWidget(list_, 1);
+    rows->addWidget(add_);
+    rows->addWidget(remove_);
+    connect(add_, &QPushButton::clicked, this, &ProbesStation::add_probe);
+    connect(remove_, &QPushButton::clicked, this, &ProbesStation::remove_probe);
+    connect(list_, &QListWidget::currentRowChanged, this, [this](int row) {
+        if (row >= 0) {
+            shown_ = static_cast<std::size_t>(row);
+            bring_up_to_date();
+        }
     });
-    auto* note = new QLabel(tr("Place it where it touches the fluid's own metal, under the insulation, out of moving air. Probes have no polarity."));
-    note->setWordWrap(true);
-    note->setObjectName("second");
-    grid_->addWidget(note, grid_->rowCount(), 0, 1, 2);
-    connect(name_, &QLineEdit::editingFinished, this, [this] {
-        session_.document().edit_variant(tr("Name a probe"), [this](Variant& v) { v.probes[shown_].name = name_->text().toStdString(); });
+    return side;
+}
+
+QLayout* ProbesStation::make_head()
+{
+    auto* head = new QHBoxLayout;
+    head->addWidget(tabs_, 1);
+    auto* chart = new QPushButton(tr("Pocket chart …"));
+    chart->setObjectName("pocketChart");
+    chart->setToolTip(tr("Ohms against °C and °F for these probes, on one page"));
+    auto* menu = new QMenu(chart);
+    menu->addAction(tr("Print …"), this, &ProbesStation::chart_print_wanted);
+    menu->addAction(tr("Save as PDF or CSV …"), this, &ProbesStation::chart_save_wanted);
+    chart->setMenu(menu);
+    head->addWidget(chart);
+    return head;
+}
+
+void ProbesStation::show_page(int page) { tabs_->setCurrentIndex(page); }
+
+void ProbesStation::read_points(const QString& path)
+{
+    show_page(pages_->indexOf(points_));
+    points_->read_file(path);
+}
+
+void ProbesStation::add_probe()
+{
+    session_.document().edit_variant(tr("Add a probe"), [](Variant& v) {
+        Probe p;
+        const auto taken = [&](const std::string& key) { return std::any_of(v.probes.begin(), v.probes.end(), [&](const Probe& x) { return x.key == key; }); };
+        for (std::size_t n = v.probes.size() + 1; p.key.empty() || taken(p.key); ++n)
+            p.key = "S" + std::to_string(n);
+        p.name = "Return pipe";
+        p.place = ProbePlace::return_pipe;
+        p.sensor.tolerance.kind = ToleranceKind::class_b;
+        v.probes.push_back(p);
     });
-    connect(place_, &QComboBox::activated, this, [this](int i) {
-        session_.document().edit_variant(tr("Place a probe"), [this, to = place_->itemData(i).toInt()](Variant& v) { v.probes[shown_].place = static_cast<ProbePlace>(to); });
-    });
-    connect(curve_, &QComboBox::activated, this, &ProbesStation::change_curve);
-    connect(curve_->lineEdit(), &QLineEdit::editingFinished, this, &ProbesStation::change_curve);
-    return frame;
+    list_->setCurrentRow(list_->count() - 1);
 }
 
-void ProbesStation::change_curve()
+void ProbesStation::remove_probe()
 {
-    const int i = curve_->findText(curve_->currentText());
-    const std::string spec = (i >= 0 ? curve_->itemData(i).toString() : curve_->currentText()).toStdString();
-    auto parsed = parse_curve(spec);
-    curve_error_->setText(parsed ? QString() : qs(parsed.error().text()));
-    if (!parsed || !probe() || *parsed == probe()->curve)
-        return;
-    session_.document().edit_variant(tr("Choose a curve"), [&](Variant& v) { v.probes[shown_].curve = *parsed; });
+    if (session_.document().variant().probes.size() > 1)
+        session_.document().edit_variant(tr("Remove a probe"), [this](Variant& v) { v.probes.erase(v.probes.begin() + static_cast<std::ptrdiff_t>(shown_)); });
 }
 
-QWidget* ProbesStation::converter()
+QString ProbesStation::row_text(const Probe& p) const
 {
-    auto* frame = new QFrame;
-    frame->setObjectName("card");
-    frame->setFixedWidth(300);
-    auto* grid = new QGridLayout(frame);
-    ohm_ = new NumberEdit(session_, ohm_field);
-    temp_ = new NumberEdit(session_, temp_field);
-    ohm_->setObjectName("convertOhm");
-    temp_->setObjectName("convertTemp");
-    answer_ = new QLabel;
-    answer_->setObjectName("convertAnswer");
-    answer_->setWordWrap(true);
-    grid->addWidget(heading(tr("Ohms and degrees")), 0, 0, 1, 2);
-    grid->addWidget(new QLabel(tr("The meter shows")), 1, 0);
-    grid->addWidget(ohm_, 1, 1, Qt::AlignRight);
-    grid->addWidget(new QLabel(tr("Temperature")), 2, 0);
-    grid->addWidget(temp_, 2, 1, Qt::AlignRight);
-    grid->addWidget(answer_, 3, 0, 1, 2);
-    temp_->set_value(25);
-    connect(ohm_, &NumberEdit::edited, this, [this] { convert(true); });
-    connect(temp_, &NumberEdit::edited, this, [this] { convert(false); });
-    return frame;
-}
-
-void ProbesStation::convert(bool from_ohm)
-{
-    const Probe* p = probe();
-    if (!p)
-        return;
-    if (from_ohm) {
-        const auto t = temperature_at(p->curve, ohm_->value());
-        if (t)
-            temp_->set_value(t->in_celsius());
-        else
-            return answer_->setText(qs(t.error().text()));
-    } else {
-        const auto r = signal_at(p->curve, Temperature::celsius(temp_->value()));
-        if (r)
-            ohm_->set_value(*r);
-        else
-            return answer_->setText(qs(r.error().text()));
-    }
-    const auto slope = slope_at(p->curve, Temperature::celsius(temp_->value()));
-    answer_->setText(slope ? tr("Here one kelvin is %1.").arg(text(*slope, Quantity::resistance, session_.units())) + QLatin1Char(' ') + tr("Measure with the probe disconnected.") : QString());
-    draw_curve();
+    const int entry = shelf_.find(p.curve);
+    const QString curve = entry >= 0 ? qs(shelf_.book()[static_cast<std::size_t>(entry)].name) : qs(curve_text(p.curve)).section(QLatin1Char(';'), 0, 0);
+    return QStringLiteral("%1%2  %3\n%4").arg(p.condition.kind == ConditionKind::sound ? QString() : QStringLiteral("■ "), qs(p.key), qs(p.name), curve);
 }
 
 void ProbesStation::refresh()
 {
     const auto& all = session_.document().variant().probes;
-    if (all == shown_probes_)
-        return;
-    shown_probes_ = all;
-    const QSignalBlocker quiet(list_);
-    list_->clear();
-    for (const Probe& p : all)
-        list_->addItem(QStringLiteral("%1  %2\n%3").arg(qs(p.key), qs(p.name), qs(curve_text(p.curve))));
     shown_ = std::min(shown_, all.size() - 1);
+    const QSignalBlocker quiet(list_);
+    while (list_->count() > static_cast<int>(all.size()))
+        delete list_->takeItem(list_->count() - 1);
+    for (int i = 0; i < static_cast<int>(all.size()); ++i) {
+        if (i == list_->count())
+            list_->addItem(QString());
+        list_->item(i)->setText(row_text(all[static_cast<std::size_t>(i)]));
+    }
     list_->setCurrentRow(static_cast<int>(shown_));
-    show_probe();
+    add_->setEnabled(all.size() < max_probes);
+    remove_->setEnabled(all.size() > 1);
+    bring_up_to_date();
 }
 
-void ProbesStation::show_probe()
+void ProbesStation::bring_up_to_date()
 {
-    const Probe* p = probe();
-    if (!p)
-        return;
-    name_->setText(qs(p->name));
-    place_->clear(); // what this arrangement has
-    for (ProbePlace place : find_arrangement(session_.document().variant().loop.arrangement)->places)
-        place_->addItem(tr(place_names[static_cast<std::size_t>(place)]).toLower(), static_cast<int>(place));
-    place_->setCurrentIndex(place_->findData(static_cast<int>(p->place)));
-    const int known = curve_->findData(qs(curve_text(p->curve)));
-    if (known >= 0)
-        curve_->setCurrentIndex(known);
-    else
-        curve_->setEditText(qs(curve_text(p->curve)));
-    curve_->lineEdit()->setCursorPosition(0);
-    curve_error_->clear();
-    refresh_rows(edits_, *p);
-    convert(false);
-    draw_curve();
-}
-
-void ProbesStation::draw_curve()
-{
-    const Probe* p = probe();
-    const Theme& t = theme();
-    plot_->clearGraphs();
-    plot_->setBackground(QBrush(t.card));
-    const double lo = std::max(p->curve.min_c, -50.0), hi = std::min(p->curve.max_c, 200.0);
-    QVector<double> x, y;
-    for (int i = 0; i <= 200; ++i) {
-        const double c = lo + (hi - lo) * i / 200;
-        if (const auto r = signal_at(p->curve, Temperature::celsius(c))) {
-            x.append(to_display(c, Quantity::temperature, session_.units()));
-            y.append(*r);
-        }
-    }
-    const bool log = !y.isEmpty() && std::max(y.front(), y.back()) / std::min(y.front(), y.back()) > 20;
-    plot_->yAxis->setScaleType(log ? QCPAxis::stLogarithmic : QCPAxis::stLinear);
-    plot_->yAxis->setTicker(log ? QSharedPointer<QCPAxisTicker>(new QCPAxisTickerLog) : QSharedPointer<QCPAxisTicker>(new QCPAxisTicker));
-    plot_->yAxis->setNumberFormat("f");
-    plot_->yAxis->setNumberPrecision(0);
-    QCPGraph* curve = plot_->addGraph();
-    curve->setData(x, y, true);
-    curve->setPen(QPen(t.collector, t.line_px + 0.4));
-    QCPGraph* here = plot_->addGraph();
-    here->addData(to_display(temp_->value(), Quantity::temperature, session_.units()), ohm_->value());
-    here->setLineStyle(QCPGraph::lsNone);
-    here->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssDiamond, t.ink, t.card, 13));
-    plot_->xAxis->setLabel(tr("temperature, %1").arg(qs(unit_name(Quantity::temperature, session_.units()))));
-    plot_->yAxis->setLabel(tr("resistance, Ω"));
-    for (QCPAxis* a : {plot_->xAxis, plot_->yAxis}) {
-        a->setTickLabelFont(number_font(13));
-        a->setLabelFont(text_font(13));
-        a->setLabelColor(t.second_ink);
-        a->setTickLabelColor(t.second_ink);
-        a->setBasePen(QPen(t.hairline));
-        a->setTickPen(QPen(t.hairline));
-        a->setSubTickPen(Qt::NoPen);
-        a->grid()->setPen(QPen(t.hairline));
-    }
-    curve->rescaleAxes();
-    plot_->replot(QCustomPlot::rpQueuedReplot);
+    if (auto* page = qobject_cast<ProbePageView*>(pages_->currentWidget()))
+        page->bring_up_to_date();
 }
 
 } // namespace vernal

@@ -1,42 +1,46 @@
+// The probes of a variant, and the pages that say all about one of them.
 #pragma once
 
-#include "form.h"
-
-#include <qcustomplot.h>
+#include "curve_shelf.h"
+#include "probe_page.h"
 
 class QListWidget;
-class QComboBox;
+class QStackedWidget;
+class QTabBar;
 
 namespace vernal {
 
-// Each probe: place, curve drawn, and the two-way converter.
+class ProbePointsPage;
+
 class ProbesStation : public QWidget {
     Q_OBJECT
 public:
-    explicit ProbesStation(Session& session, QWidget* parent = nullptr);
+    // own_curves: the person's own curve file.
+    ProbesStation(Session& session, const QString& own_curves, QWidget* parent = nullptr);
+    void read_points(const QString& path); // into the points of the probe shown
+    void show_page(int page);              // 0 Curve … 6 One knob
+
+signals:
+    void points_file_wanted();
+    void chart_save_wanted();
+    void chart_print_wanted();
 
 private:
     void refresh();
-    void show_probe();
-    void draw_curve();
-    void convert(bool from_ohm);
-    void change_curve();
-    const Probe* probe() const;
-    QWidget* editor();
-    QWidget* converter();
+    void bring_up_to_date();
+    void add_probe();
+    void remove_probe();
+    QWidget* make_list();
+    QLayout* make_head();
+    QString row_text(const Probe& p) const;
     Session& session_;
+    CurveShelf shelf_;
     QListWidget* list_;
-    QLineEdit* name_;
-    QComboBox* place_;
-    QComboBox* curve_;
-    QLabel* curve_error_;
-    QGridLayout* grid_;
-    std::vector<NumberEdit*> edits_;
-    NumberEdit *ohm_, *temp_;
-    QLabel* answer_;
-    QCustomPlot* plot_;
+    QPushButton *add_, *remove_;
+    QTabBar* tabs_;
+    QStackedWidget* pages_;
+    ProbePointsPage* points_;
     std::size_t shown_ = 0;
-    std::vector<Probe> shown_probes_;
 };
 
 } // namespace vernal

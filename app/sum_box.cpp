@@ -12,7 +12,8 @@
 
 namespace vernal {
 
-SumBox::SumBox(Session& session, const FieldSum& sum, Part part, QWidget* parent) : QWidget(parent), session_(session), sum_(sum), part_(part)
+SumBox::SumBox(Session& session, const FieldSum& sum, Part part, std::size_t probe, QWidget* parent)
+    : QWidget(parent), session_(session), sum_(sum), part_(part), probe_(probe)
 {
     setObjectName(QStringLiteral("sum.") + QString::fromUtf8(sum.key));
     auto* box = new QVBoxLayout(this);
@@ -34,7 +35,7 @@ SumBox::SumBox(Session& session, const FieldSum& sum, Part part, QWidget* parent
     });
 }
 
-SumContext SumBox::context() const { return {session_.document().job(), session_.document().variant(), part_, session_.units()}; }
+SumContext SumBox::context() const { return {session_.document().job(), session_.document().variant(), part_, session_.units(), std::min(probe_, session_.document().variant().probes.size() - 1)}; }
 
 void SumBox::open(bool open)
 {

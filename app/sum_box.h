@@ -17,7 +17,8 @@ class NumberEdit;
 class SumBox : public QWidget {
     Q_OBJECT
 public:
-    SumBox(Session& session, const FieldSum& sum, Part part, QWidget* parent = nullptr);
+    // probe: of a probe's sum; < probes of the variant.
+    SumBox(Session& session, const FieldSum& sum, Part part, std::size_t probe = 0, QWidget* parent = nullptr);
     void refresh(); // the loop or the units changed
 
 private:
@@ -29,6 +30,7 @@ private:
     Session& session_;
     const FieldSum& sum_;
     Part part_;
+    std::size_t probe_;
     QWidget* body_ = nullptr;
     QLabel* formula_ = nullptr;
     QPushButton* take_ = nullptr;

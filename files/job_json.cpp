@@ -48,6 +48,8 @@ public:
         Schema s(p["items"]);
         fields(s, item);
     }
+    template <class T>
+    void spare_list(const char* key, const std::vector<T>& x) { list(key, x); }
     template <class... A>
     void alternatives(const char* key, const std::vector<const char*>& names, const std::variant<A...>&)
     {

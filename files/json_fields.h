@@ -142,6 +142,8 @@ public:
             r.finish();
         }
     }
+    template <class T>
+    void spare_list(const char* key, std::vector<T>& x) { list(key, x); }
     template <class... A>
     void alternatives(const char* key, const std::vector<const char*>& names, std::variant<A...>& x)
     {
@@ -210,6 +212,12 @@ public:
             JsonWriter w(array.emplace_back());
             fields(w, item);
         }
+    }
+    template <class T>
+    void spare_list(const char* key, const std::vector<T>& x)
+    {
+        if (!x.empty())
+            list(key, x);
     }
     template <class X>
     void alternatives(const char* key, const std::vector<const char*>& names, const X& x)

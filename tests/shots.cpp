@@ -43,6 +43,17 @@ int main(int argc, char** argv)
         w.show_station(i);
         shot(w, to + names[i] + ".png");
     }
+    w.show_station(1);
+    w.session().document().edit_variant(QString(), [](Variant& v) { // the trade's rounded 5 kΩ chart shows what a suspect is
+        v.probes[0].points = {{21.1111, 5000}, {32.2222, 3300}, {43.3333, 2200}, {54.4444, 1400}};
+    });
+    const char* pages[] = {nullptr, "probes-points", "probes-lead", "probes-input", "probes-health", "probes-budget", "probes-knob"};
+    for (int i = 1; i < 7; ++i) {
+        w.probes().show_page(i);
+        shot(w, to + pages[i] + ".png");
+    }
+    w.probes().show_page(0);
+    w.session().document().undo_stack().undo();
     w.session().document().choose_variant(0);
     w.show_station(2);
     shot(w, to + "findings.png");

@@ -498,6 +498,7 @@ struct OutOfRange {
     template <class... A> void choice(A&&...) {}
     template <class T> void object(const char*, const T& x) { fields(*this, x); }
     template <class T> void spare_object(const char*, const T& x) { fields(*this, x); }
+    template <class T> void spare_list(const char*, const T&) {}
 };
 
 } // namespace

@@ -3,7 +3,8 @@
 // Readers, writers, the schema and the editors are visitors of these functions.
 //
 // A visitor has: number, integer, text, boolean, choice, temperature,
-// difference, curve, object, list, alternatives.
+// difference, curve, object, list, alternatives; spare_object and spare_list for
+// what most files leave out.
 #pragma once
 
 #include "core/probe/identify.h"
@@ -331,6 +332,13 @@ void fields(V& v, T& c)
     v.number({"sun_k", "Warmed by full sun", Quantity::difference, 0, 80, "10 to 30 K on a bare pipe clamp (estimate)"}, c.sun_k);
 }
 
+template <class V, OneOf<CurvePoint> T>
+void fields(V& v, T& p)
+{
+    v.number({"temp_c", "Temperature", Quantity::temperature, -200, 850, ""}, p.temp_c);
+    v.number({"ohm", "Resistance", Quantity::resistance, 1e-6, 1e9, "Disconnected from the unit"}, p.ohm);
+}
+
 template <class V, OneOf<ReadBy> T>
 void fields(V& v, T& r)
 {
@@ -380,6 +388,7 @@ void fields(V& v, T& p)
     v.spare_object("lead", p.lead);
     v.spare_object("condition", p.condition);
     v.spare_object("read_by", p.read_by);
+    v.spare_list("points", p.points);
 }
 
 template <class V, OneOf<Output> T>

@@ -40,6 +40,7 @@ struct Probe {
     Lead lead;
     Condition condition;
     ReadBy read_by;
+    std::vector<CurvePoint> points; // measured
     bool operator==(const Probe&) const = default;
 };
 

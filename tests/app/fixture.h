@@ -37,7 +37,7 @@ protected:
             return !print_answer.isEmpty();
         };
         s.tell = [this](QWidget*, const QString& t) { told = t; };
-        window = std::make_unique<MainWindow>(s, MainWindow::Options{{}, folder->filePath("recovery"), false});
+        window = std::make_unique<MainWindow>(s, MainWindow::Options{{}, folder->filePath("recovery"), false, folder->filePath("curves.json")});
         window->show();
         QVERIFY(window->open(job_path));
         settle();
