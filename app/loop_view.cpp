@@ -245,6 +245,8 @@ void LoopView::paint_pump(QPainter& p, const QPointF& c, Part part, const Live& 
     p.drawEllipse(c, 22, 22);
     p.setBrush(runs ? t.accent : t.card);
     p.drawPolygon(QPolygonF{{c + QPointF(0, -13), c + QPointF(11, 8), c + QPointF(-11, 8)}});
+    if (pointed_)
+        return;
     p.setPen(runs ? t.accent : t.second_ink);
     p.setFont(text_font(14, true));
     const QString key = output < v.unit.outputs.size() ? qs(v.unit.outputs[output].key) : tr("no output");
@@ -309,6 +311,8 @@ void LoopView::paint_probes(QPainter& p, const Sheet& sheet) const
         p.setPen(QPen(t.ink, 2));
         p.setBrush(t.card);
         p.drawPolygon(QPolygonF{{at + QPointF(0, -8), at + QPointF(8, 0), at + QPointF(0, 8), at + QPointF(-8, 0)}});
+        if (pointed_)
+            continue;
         p.setFont(text_font(13, true));
         const bool above = probe.place == ProbePlace::collector || probe.place == ProbePlace::collector_2;
         const bool on_pipe = probe.place == ProbePlace::slab_return || probe.place == ProbePlace::supply_pipe;

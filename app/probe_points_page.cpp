@@ -67,7 +67,9 @@ ProbePointsPage::ProbePointsPage(Session& session, CurveShelf& shelf, const std:
     column->addLayout(grid);
     trouble_ = new QLabel;
     trouble_->setObjectName("bad");
+    trouble_->setProperty("of", QStringLiteral("points"));
     trouble_->setWordWrap(true);
+    trouble_->hide();
     verdict_ = new QLabel;
     verdict_->setObjectName("fitVerdict");
     verdict_->setWordWrap(true);
@@ -107,7 +109,13 @@ void ProbePointsPage::read_file(const QString& path)
     const auto content = vernal::read_file(path.toStdString());
     if (content)
         text_->setPlainText(qs(*content));
-    trouble_->setText(content ? QString() : qs(content.error().text()));
+    tell(content ? QString() : qs(content.error().text()));
+}
+
+void ProbePointsPage::tell(const QString& trouble)
+{
+    trouble_->setText(trouble);
+    trouble_->setVisible(!trouble.isEmpty());
 }
 
 // What cannot be read stays as it was typed, with the reason beside it; the job
@@ -116,12 +124,12 @@ void ProbePointsPage::take_text()
 {
     const QString typed = text_->toPlainText();
     if (typed.trimmed().isEmpty()) {
-        trouble_->clear();
+        tell({});
         edit(tr("Clear the points"), [](Probe& p) { p.points.clear(); });
         return refresh();
     }
     const auto points = read_points(typed.toStdString(), tr("Points").toStdString(), session_.units().fahrenheit);
-    trouble_->setText(points ? QString() : qs(points.error().text()));
+    tell(points ? QString() : qs(points.error().text()));
     if (points && *points != probe().points)
         edit(tr("Measured points"), [&](Probe& p) { p.points = *points; }, QStringLiteral("points"));
     show_fit();
@@ -138,7 +146,7 @@ void ProbePointsPage::refresh()
         const QSignalBlocker quiet(text_);
         if (probe().points.size() <= listed_points)
             text_->setPlainText(text_of(probe().points));
-        trouble_->clear();
+        tell({});
     }
     show_fit();
     show_matches();

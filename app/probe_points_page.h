@@ -25,6 +25,7 @@ signals:
 private:
     void refresh() override;
     void take_text();
+    void tell(const QString& trouble); // beside what was typed; empty: none
     void show_fit();
     void show_matches();
     void draw();

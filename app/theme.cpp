@@ -92,6 +92,8 @@ QPushButton#rail:checked { background: @accentground; border-left: 4px solid @ac
 QPushButton#rail:focus { border: 2px solid @accent; padding: 13px 2px 13px 14px; }
 QPushButton::menu-indicator { image: none; }
 QLineEdit { background: @surface; border: 1px solid @line; border-radius: 4px; padding: 3px 7px; min-height: 24px; font-family: "Vernal Figures"; font-weight: bold; selection-background-color: @accent; selection-color: white; }
+QPlainTextEdit { background: @surface; border: 1px solid @line; border-radius: 4px; font-family: "Vernal Figures"; selection-background-color: @accent; selection-color: white; }
+QPlainTextEdit:focus { border: 2px solid @accent; }
 QLineEdit#words { font-family: "Vernal Text"; font-weight: normal; }
 QLineEdit[wrong="true"] { border: 2px solid @protect; background: @protectground; }
 QComboBox { background: @surface; border: 1px solid @line; border-radius: 4px; padding: 3px 7px; min-height: 26px; }

@@ -47,10 +47,10 @@ int main(int argc, char** argv)
     w.session().document().edit_variant(QString(), [](Variant& v) { // the trade's rounded 5 kΩ chart shows what a suspect is
         v.probes[0].points = {{21.1111, 5000}, {32.2222, 3300}, {43.3333, 2200}, {54.4444, 1400}};
     });
-    const char* pages[] = {nullptr, "probes-points", "probes-lead", "probes-input", "probes-health", "probes-budget", "probes-knob"};
-    for (int i = 1; i < 7; ++i) {
-        w.probes().show_page(i);
-        shot(w, to + pages[i] + ".png");
+    const std::pair<int, const char*> pages[] = {{1, "probes-points"}, {2, "probes-lead"}, {4, "probes-health"}, {5, "probes-budget"}};
+    for (const auto& [page, name] : pages) {
+        w.probes().show_page(page);
+        shot(w, to + name + ".png");
     }
     w.probes().show_page(0);
     w.session().document().undo_stack().undo();
@@ -94,6 +94,15 @@ int main(int argc, char** argv)
     if (!at_part("calf-milk", 0, Part::wiring, "wire", "loop-battery.png") || !at_part("parlour-wash", 1, Part::drain_back, "drains", "loop-drainback.png") ||
         !at_part("cheese-room", 0, Part::vessel, "vessel", "loop-vessel.png"))
         return 1;
+    w.show_station(1);
+    if (!w.open(QStringLiteral(VERNAL_SOURCE "/demo/parlour-wash/job.json")))
+        return 1;
+    w.session().document().choose_variant(0);
+    w.show_station(1);
+    w.probes().show_page(3);
+    if (!settled(w))
+        return 1;
+    shot(w, to + "probes-input.png");
     // Every arrangement's drawing at a sunny noon, on one sheet.
     constexpr int across = 4, wide = 480, high = 330, title = 24;
     const auto& all = arrangements();
