@@ -31,4 +31,15 @@ int CurveShelf::find(const ProbeCurve& curve) const
     return it == book_.end() ? -1 : static_cast<int>(it - book_.begin());
 }
 
+QString CurveShelf::title(const ProbeCurve& curve) const
+{
+    for (const NamedCurve& c : book_)
+        if (c.curve.law == curve.law)
+            return QString::fromStdString(c.name);
+    if (const auto* beta = std::get_if<NtcBetaCurve>(&curve.law))
+        return tr("NTC %1 kΩ, B %2").arg(beta->r25_ohm / 1000, 0, 'g', 3).arg(beta->beta_k, 0, 'f', 0);
+    static const QString kinds[] = {tr("Platinum"), tr("NTC"), tr("NTC, three terms"), tr("By table"), tr("Polynomial"), tr("Straight signal")};
+    return kinds[curve.law.index()];
+}
+
 } // namespace vernal

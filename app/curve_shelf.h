@@ -19,6 +19,8 @@ public:
     QString keep(NamedCurve curve);
     // Entry with just this curve; −1: none.
     int find(const ProbeCurve& curve) const;
+    // A short name: of the entry with this law, whatever its range, else of the law itself.
+    QString title(const ProbeCurve& curve) const;
 
 signals:
     void changed();

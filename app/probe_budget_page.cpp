@@ -15,7 +15,7 @@ namespace {
 
 constexpr double margin_left = 92, margin_right = 24, row_px = 58, top_px = 34, cause_px = 26;
 constexpr NumberField store_field{"store_c", "Store", Quantity::temperature, 0, 120, "Errors grow with temperature: look at a cold and a hot tank"};
-constexpr NumberField air_field{"air_c", "Air around the collector", Quantity::temperature, -40, 60, ""};
+constexpr NumberField air_field{"air_c", "Air outdoors", Quantity::temperature, -40, 60, ""};
 
 } // namespace
 
@@ -191,7 +191,7 @@ void ProbeBudgetPage::refresh()
     for (std::size_t i = 0; i < variant().unit.rules.size(); ++i)
         if (const auto* d = std::get_if<Differential>(&variant().unit.rules[i].body)) {
             rules_.push_back(i);
-            rule_->addItem(tr("%1: %2 above %3").arg(qs(variant().unit.rules[i].output), qs(d->source), qs(d->store)));
+            rule_->addItem(tr("%1: %2 − %3").arg(qs(variant().unit.rules[i].output), qs(d->source), qs(d->store)));
         }
     rule_->setCurrentIndex(std::clamp(before, rules_.empty() ? -1 : 0, static_cast<int>(rules_.size()) - 1));
     const auto points = real_points(variant(), rule(), {store_->value(), air_->value()});

@@ -59,6 +59,7 @@ QWidget* ProbesStation::make_list()
     list_ = new QListWidget;
     list_->setObjectName("probeList");
     list_->setAccessibleName(tr("Probes"));
+    list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     add_ = new QPushButton(tr("Add a probe"));
     remove_ = new QPushButton(tr("Remove this one"));
     remove_->setObjectName("removeProbe");
@@ -123,9 +124,7 @@ void ProbesStation::remove_probe()
 
 QString ProbesStation::row_text(const Probe& p) const
 {
-    const int entry = shelf_.find(p.curve);
-    const QString curve = entry >= 0 ? qs(shelf_.book()[static_cast<std::size_t>(entry)].name) : qs(curve_text(p.curve)).section(QLatin1Char(';'), 0, 0);
-    return QStringLiteral("%1%2  %3\n%4").arg(p.condition.kind == ConditionKind::sound ? QString() : QStringLiteral("■ "), qs(p.key), qs(p.name), curve);
+    return QStringLiteral("%1%2  %3\n%4").arg(p.condition.kind == ConditionKind::sound ? QString() : QStringLiteral("■ "), qs(p.key), qs(p.name), shelf_.title(p.curve));
 }
 
 void ProbesStation::refresh()

@@ -29,7 +29,7 @@ QString figures_line(const Outcome& o, const Units& u)
     }
     const Figures& f = o.coupled.figures;
     return QObject::tr("%1 to store").arg(text(f.heat.to_store, Quantity::energy, u)) + dot + QObject::tr("%1 pump").arg(text(f.pump_energy_j, Quantity::energy, u)) + dot +
-           QObject::tr("%1 starts").arg(f.starts()) + dot + QObject::tr("first %1").arg(qs(clock_text(f.pumps[0].first_start_s)));
+           (f.starts() == 1 ? QObject::tr("1 start") : QObject::tr("%1 starts").arg(f.starts())) + dot + QObject::tr("first %1").arg(qs(clock_text(f.pumps[0].first_start_s)));
 }
 
 QString against_line(const Outcome& o)
