@@ -49,7 +49,7 @@ void ProbeHealthPage::refresh()
     QString s = QStringLiteral("<table cellspacing='0' cellpadding='6' width='100%'>");
     const auto line = [](const QString& what, const std::string& says) { return QStringLiteral("<br><span style='color:%1'>%2</span> %3").arg(theme().second_ink.name(), what, qs(says).toHtmlEscaped()); };
     for (const FaultSign& f : fault_signs(variant(), index(), session_.units())) {
-        const bool here = f.kind == p.condition.kind;
+        const bool here = f.kind == p.condition.kind && f.kind != ConditionKind::sound;
         s += QStringLiteral("<tr%1>").arg(here ? QStringLiteral(" bgcolor='%1'").arg(theme().protect_ground.name()) : QString());
         s += QStringLiteral("<td><b>%1</b>").arg((here ? QStringLiteral("■ ") : QString()) + qs(f.title));
         s += line(tr("At the meter, disconnected:"), f.at_meter) + line(tr("In a trace:"), f.in_trace) + line(tr("Proof:"), f.check) + QStringLiteral("</td></tr>");

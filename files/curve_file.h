@@ -1,4 +1,4 @@
-// The open curve file (docs/curves.md): the curves that ship with the program,
+// The open curve file (docs/probes.md): the curves that ship with the program,
 // and those a person adds.
 #pragma once
 

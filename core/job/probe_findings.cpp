@@ -87,7 +87,14 @@ Found probe_not_sound(const FindingContext& c)
         if (p.condition.kind == ConditionKind::sound)
             return;
         const Sign& t = signs[static_cast<std::size_t>(p.condition.kind)];
-        out.push_back({"", Severity::serious, named(p) + t.title, t.reason, set_probe("Try: a sound probe", i, [](Probe& x) { x.condition.kind = ConditionKind::sound; })});
+        const ConditionKind kind = p.condition.kind;
+        const Remedy swap_back{"Try: swapped back", [](Variant& v) {
+                                   for (Probe& x : v.probes)
+                                       if (x.condition.kind == ConditionKind::swapped)
+                                           x.condition.kind = ConditionKind::sound;
+                               }};
+        const Remedy sound = set_probe("Try: a sound probe", i, [](Probe& x) { x.condition.kind = ConditionKind::sound; });
+        out.push_back({"", Severity::serious, named(p) + t.title, t.reason, kind == ConditionKind::swapped ? swap_back : sound});
     });
 }
 
@@ -179,7 +186,7 @@ Found range_too_small(const FindingContext& c)
         if (std::isnan(stagnation) || p.condition.kind != ConditionKind::sound)
             return;
         const double most = std::min(c.variant.input.high_c, p.curve.max_c);
-        if (most >= stagnation && ReadingChain(chain_of(c.variant, i)).at(stagnation, 0).valid)
+        if (most >= stagnation && ReadingChain(chain_of(c.variant, i), ReadingChain::For::look).at(stagnation, 0).valid)
             return;
         out.push_back({"", Severity::caution, "The range of " + named(p) + " is too small",
                        "The array can stand at " + temp(c, stagnation) + "; curve and input go to " + temp(c, most) + " at most. Beyond, the unit takes the probe for broken, and what uses it goes to its safe state until it cools.", {}});
@@ -197,7 +204,7 @@ Found limit_not_readable(const FindingContext& c)
         if (it == c.variant.probes.end() || it->condition.kind != ConditionKind::sound)
             continue;
         const double at = limit->limit.in_celsius();
-        if (at <= it->curve.max_c && ReadingChain(chain_of(c.variant, static_cast<std::size_t>(it - c.variant.probes.begin()))).at(at, 0).valid)
+        if (at <= it->curve.max_c && ReadingChain(chain_of(c.variant, static_cast<std::size_t>(it - c.variant.probes.begin())), ReadingChain::For::look).at(at, 0).valid)
             continue;
         out.push_back({"", Severity::serious, std::string(kind_of(r).title) + " at " + temp(c, at) + " can never act",
                        named(*it) + " cannot be read that high: its curve is good to " + temp(c, it->curve.max_c) + ", the unit calls it broken above " + temp(c, c.variant.input.high_c) + ". Use another probe, or a lower limit.", {}});

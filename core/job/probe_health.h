@@ -6,14 +6,14 @@
 namespace vernal {
 
 struct FaultSign {
-    ConditionKind kind = ConditionKind::open;
+    ConditionKind kind = ConditionKind::open; // sound: nothing that a condition could be set to
     std::string title;
     std::string at_meter; // probe disconnected
     std::string in_trace;
     std::string check;    // what proves it
 };
 
-// With the figures of this probe at 20 °C on this unit; sound is not among them.
+// With the figures of this probe at 20 °C on this unit.
 std::vector<FaultSign> fault_signs(const Variant& v, std::size_t probe, const Units& units);
 
 // The unit's limits of what it takes for broken, as signals at its terminals.

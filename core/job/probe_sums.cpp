@@ -109,6 +109,15 @@ SumResult cup(X x, C c)
 
 // --- lead -------------------------------------------------------------------
 
+SumResult lead_off(X x, C c)
+{
+    const Lead& l = c.at_probe().lead;
+    if (l.length_m <= 0 && l.leak_ohm <= 0)
+        return {"No lead is stated: nothing is added.", NAN};
+    const double r = signal_of(c, x[0]), error = lead_error_k(c.at_probe().curve, l, x[0]);
+    return {"At " + temp(x[0], c) + " the probe has " + ohm(r, c) + ", the unit sees " + ohm(is_resistance(c.at_probe().curve) ? seen_ohm(l, r) : r, c) + ": " + fine(error, c) + " off", error};
+}
+
 SumResult longest(X x, C c)
 {
     const double m = longest_lead_m(c.at_probe().curve, c.at_probe().lead, x[1], x[0]);
@@ -211,6 +220,7 @@ std::vector<FieldSum> probe_sums()
     add({"beside", {}, "Two probes side by side", common, {signal("ohm", "This probe shows", signal_at_room), {{"other", "Beside probe number", Q::number, 1, static_cast<double>(max_probes), "As in the list, from 1"}, [](C c) { return static_cast<double>(other_of(c) + 1); }}, signal("other_ohm", "That one shows", other_at_room), {{"share", "Meter, ± of the reading", Q::fine_ratio, 0, 0.2, ""}, [](C) { return 0.008; }}}, beside, "Correct this one to the other", nullptr}, P::measure, write_correction);
     add({"hand", {}, "Hand-warm test", "first-order lag; it must climb within a minute (common practice, no source)", {at_temp("Probe begins at", [](C) { return room_c; }), {{"hand_c", "Hand", Q::temperature, 20, 45, "30 to 35 °C (estimate)"}, [](C) { return hand_c; }}, {{"after_s", "after", Q::duration, 1, 3600, ""}, [](C) { return 60.0; }}}, hand_warm, nullptr, nullptr}, P::measure);
     add({"cup", {}, "Cup of hot water", "first-order lag; the water scalds above 50 °C", {{{"cup_c", "Cup", Q::temperature, 20, 95, ""}, [](C) { return 60.0; }}, {{"store_c", "The store reads", Q::temperature, 0, 95, ""}, [](C) { return 40.0; }}, {{"from_c", "Probe begins at", Q::temperature, -30, 95, ""}, [](C) { return room_c; }}}, cup, nullptr, nullptr}, P::measure);
+    add({"lead_error", {}, "What the lead does at a temperature", "two wires, ρ L / A of the table chosen; moisture in parallel", {at_temp("Probe at", [](C) { return 80.0; })}, lead_off, nullptr, nullptr}, P::lead);
     add({"longest_lead", {}, "Longest lead for an error", "two wires, ρ L / A of the table chosen", {{{"wanted_k", "Error allowed", Q::small_difference, 0.01, 20, ""}, [](C) { return 0.5; }}, at_temp("at", [](C) { return 100.0; })}, longest, nullptr, nullptr}, P::lead);
     add({"moisture", {}, "Moisture between the wires", "two resistances side by side", {{{"leak_ohm", "Across the wires", Q::resistance, 10, 1e9, "Probe disconnected, high ohms range"}, [](C c) { return c.at_probe().lead.leak_ohm > 0 ? c.at_probe().lead.leak_ohm : 100000.0; }}, at_temp("Probe at", [](C) { return 60.0; })}, moisture, "This lead is as wet", nullptr}, P::lead,
         [](Variant& v, std::size_t i, X x, double) { v.probes[i].lead.leak_ohm = x[0]; });

@@ -51,7 +51,7 @@ double EvenCurve::at(double x) const
     return y_[i] * (1 + 2 * s) * r * r + slope_[i] * s * r * r + y_[i + 1] * s * s * (3 - 2 * s) + slope_[i + 1] * s * s * (s - 1);
 }
 
-ReadingChain::ReadingChain(ChainSpec spec) : spec_(std::move(spec)), plain_(reads_the_tip(spec_))
+ReadingChain::ReadingChain(ChainSpec spec, For use) : spec_(std::move(spec)), plain_(reads_the_tip(spec_)), prepared_(use == For::run)
 {
     if (plain_)
         return;
@@ -64,6 +64,8 @@ ReadingChain::ReadingChain(ChainSpec spec) : spec_(std::move(spec)), plain_(read
         constant_seen_ = c.kind == ConditionKind::stuck ? Seen{c.stuck_c, true} : judged(spec_.stage.kind == StageKind::pull_up ? of_count(end) : end + spec_.correction_k);
         return;
     }
+    if (!prepared_)
+        return;
     const auto points = static_cast<std::size_t>((hottest_c - coldest_c) / grid_k) + 1;
     map_ = sampled(coldest_c, grid_k, points, [this](double t) { return of_terminal(terminal_signal(t)); });
 }
@@ -120,11 +122,11 @@ Seen ReadingChain::at(double tip_c, double sun_w_m2) const
     if (constant_)
         return constant_seen_;
     const double tip = spec_.condition.kind == ConditionKind::in_sun ? tip_c + spec_.condition.sun_k * sun_w_m2 / 1000 : tip_c;
-    const double y = map_.at(tip);
+    const double y = prepared_ ? map_.at(tip) : of_terminal(terminal_signal(tip));
     return judged(spec_.stage.kind == StageKind::pull_up ? of_count(y) : y + spec_.correction_k);
 }
 
-BridgeChain::BridgeChain(ChainSpec collector, ChainSpec store) : collector_(std::move(collector)), store_(std::move(store)), stage_(collector_.spec().stage)
+BridgeChain::BridgeChain(ChainSpec collector, ChainSpec store) : collector_(std::move(collector), ReadingChain::For::look), store_(std::move(store), ReadingChain::For::look), stage_(collector_.spec().stage)
 {
     const ProbeCurve& curve = collector_.spec().unit_curve;
     const double step = stage_.supply_v / static_cast<double>(scale_points - 1);

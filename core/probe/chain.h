@@ -60,11 +60,13 @@ private:
     std::vector<double> y_, slope_;
 };
 
-// Prepared once for a run; at() is cheap, rises with the tip's temperature and
+// For a run it is prepared on a grid of temperatures: at() is cheap then. For a
+// single look that is not worth while. at() rises with the tip's temperature and
 // keeps a memory of the counts it has met: not to be shared between threads.
 class ReadingChain {
 public:
-    explicit ReadingChain(ChainSpec spec);
+    enum class For { run, look };
+    explicit ReadingChain(ChainSpec spec, For use = For::run);
     // tip_c: the tip without the chain's own heating; sun_w_m2: on the array.
     Seen at(double tip_c, double sun_w_m2) const;
     bool plain() const { return plain_; } // reads the tip as it is
@@ -78,7 +80,7 @@ private:
     double of_count(double count) const;
     Seen judged(double temp_c) const;
     ChainSpec spec_;
-    bool plain_ = false, constant_ = false;
+    bool plain_ = false, constant_ = false, prepared_ = false;
     Seen constant_seen_;
     EvenCurve map_;
     mutable std::vector<float> by_count_;

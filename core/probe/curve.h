@@ -96,7 +96,7 @@ double temperature_beyond(const ProbeCurve& curve, double signal);
 // or a value is not positive.
 Result<NtcThreeTermCurve> three_term_through(const CurvePoint& p, const CurvePoint& q, const CurvePoint& r);
 
-// Curve from its short text (docs/curves.md), with an optional range behind it:
+// Curve from its short text (docs/probes.md), with an optional range behind it:
 //   pt100 | pt1000 | pt:500 | ntc:r25=10000,beta=3950 | abc:1e-3,2e-4,1e-7 |
 //   table:0=32650,25=10000,50=3602 | poly:at=25,r=2000,c=7.88e-3/1.937e-5 |
 //   line:mA=4..20,c=0..100 | line:V=0..10,c=0..100 |  … ;range=-40..125

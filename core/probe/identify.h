@@ -7,7 +7,7 @@
 
 namespace vernal {
 
-// An entry of the open curve file (docs/curves.md).
+// An entry of the open curve file (docs/probes.md).
 struct NamedCurve {
     std::string key;    // "ntc-10k-3950"
     std::string name;   // "NTC 10 kΩ, B 3950"
