@@ -2,6 +2,7 @@
 
 #include "core/job/placing.h"
 #include "core/probe/lead.h"
+#include "theme.h"
 
 #include <QComboBox>
 #include <QVBoxLayout>
@@ -53,8 +54,8 @@ void ProbeLeadPage::refresh()
     const Units& u = session_.units();
     view_->point_at(index());
     const PlacingGuide g = placing_guide(*find_arrangement(variant().loop.arrangement), p.place);
-    guide_->setText(tr("<b>%1, %2.</b> %3<br><b>Not:</b> %4<br><span style='color:#8F5F00'>▲ %5 Follow the maker's manual and local codes, and use a licensed tradesperson where the law asks for one.</span>")
-                        .arg(qs(p.key), qs(p.name).toHtmlEscaped(), qs(g.where), qs(g.mistake), qs(g.caution)));
+    guide_->setText(tr("<b>%1, %2.</b> %3<br><b>Not:</b> %4<br><span style='color:%6'>▲ %5 Follow the maker's manual and local codes, and use a licensed tradesperson where the law asks for one.</span>")
+                        .arg(qs(p.key), qs(p.name).toHtmlEscaped(), qs(g.where), qs(g.mistake), qs(g.caution), theme().caution.name()));
     refresh_rows(lead_, p.lead);
     refresh_rows(probe_, p);
     refresh_switches(switches_, p.lead);

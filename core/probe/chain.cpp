@@ -142,18 +142,24 @@ BridgeChain::BridgeChain(ChainSpec collector, ChainSpec store) : collector_(std:
     scale_ = EvenCurve(0, step, std::move(y));
 }
 
-Seen BridgeChain::collector(double collector_tip_c, double store_tip_c, double sun_w_m2, const Seen& store) const
+double BridgeChain::difference_k(double collector_tip_c, double store_tip_c, double sun_w_m2) const
 {
     const Condition& c = collector_.spec().condition;
-    if (c.kind == ConditionKind::stuck)
-        return {c.stuck_c, true};
     const double tip = c.kind == ConditionKind::in_sun ? collector_tip_c + c.sun_k * sun_w_m2 / 1000 : collector_tip_c;
     const double high = collector_.terminal_signal(tip), low = store_.terminal_signal(store_tip_c);
-    const bool broken = !std::isfinite(high) || !std::isfinite(low) || high <= 0 || low <= 0;
+    if (!std::isfinite(high) || !std::isfinite(low) || high <= 0 || low <= 0)
+        return NAN;
     const double lsb = stage_.supply_v / std::ldexp(1.0, stage_.bits);
-    const double volt = std::round(bridge_volt(stage_, high, low) / lsb) * lsb;
-    const double seen = store.temp_c + scale_.at(volt) + collector_.spec().correction_k;
-    return {seen, !broken && store.valid && seen >= stage_.low_c && seen <= stage_.high_c};
+    return scale_.at(std::round(bridge_volt(stage_, high, low) / lsb) * lsb);
+}
+
+Seen BridgeChain::collector(double difference_k, const Seen& store) const
+{
+    const ChainSpec& s = collector_.spec();
+    if (stuck())
+        return {s.condition.stuck_c, true};
+    const double seen = store.temp_c + difference_k + s.correction_k;
+    return {seen, store.valid && seen >= stage_.low_c && seen <= stage_.high_c};
 }
 
 } // namespace vernal

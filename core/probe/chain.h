@@ -91,8 +91,13 @@ private:
 class BridgeChain {
 public:
     BridgeChain(ChainSpec collector, ChainSpec store);
-    // store: what the store's own chain gives.
-    Seen collector(double collector_tip_c, double store_tip_c, double sun_w_m2, const Seen& store) const;
+    // What the scale gives for the pair, K; NaN: a lead is open or shorted. Goes
+    // one way with each of the tips.
+    double difference_k(double collector_tip_c, double store_tip_c, double sun_w_m2) const;
+    // The collector's reading; store: what the store's own chain gives.
+    Seen collector(double difference_k, const Seen& store) const;
+    // A stuck collector input takes no notice of the bridge.
+    bool stuck() const { return collector_.spec().condition.kind == ConditionKind::stuck; }
 
 private:
     ReadingChain collector_, store_;

@@ -98,7 +98,7 @@ double rms_ln_r(const std::vector<CurvePoint>& points, const ProbeCurve& curve)
 std::vector<double> leave_one_out(const std::vector<CurvePoint>& points, FitLaw law)
 {
     const Law& l = laws[static_cast<std::size_t>(law)];
-    constexpr std::size_t most = 2000; // beyond that one point cannot be told from the crowd
+    constexpr std::size_t most = 200; // beyond that one point hardly moves the rest
     if (points.size() < l.unknowns + 2 || points.size() > most)
         return {};
     std::vector<double> out;

@@ -16,7 +16,7 @@ struct Fit {
     std::vector<double> residual_k;   // measured less fitted temperature at the measured ohms, by point
     double rms_k = 0;
     double rms_ln_r = 0;              // of ln R: 0.01 is 1 % of R
-    std::vector<double> left_out_rms; // of ln R without this point; empty: too few points to leave one out
+    std::vector<double> left_out_rms; // of ln R without this point; empty: too few points to leave one out, or over 200
     std::optional<std::size_t> suspect;
     std::vector<double> sigma;        // standard errors of the law's numbers; empty: no freedom left
 };

@@ -27,13 +27,20 @@ public:
     Readings(const Sensors& sensors, std::size_t inputs, double resolution_k);
     bool need_sun() const { return need_sun_; }
     // tips: temperature of each probe's tip, °C. sun: on the array, W/m².
-    void read(const std::array<double, max_probes>& tips, double sun_w_m2, Inputs& in) const;
+    using Tips = std::array<double, max_probes>;
+    void read(const Tips& tips, double sun_w_m2, Inputs& in) const;
     // Every reading while each tip keeps within low … high and the sun likewise.
     // False: some probe may turn valid or invalid meanwhile.
-    bool bound(const std::array<double, max_probes>& low, const std::array<double, max_probes>& high, double sun_low, double sun_high, ReadingBounds& out) const;
+    bool bound(const Tips& low, const Tips& high, double sun_low, double sun_high, ReadingBounds& out) const;
 
 private:
-    Seen seen(const std::array<double, max_probes>& tips, const std::array<double, max_probes>& other_way, double sun, std::size_t input) const;
+    bool by_bridge(std::size_t input) const { return sensors_.bridge && sensors_.bridge->collector == input; }
+    Seen own(const Tips& tips, double sun, std::size_t input) const;
+    Seen seen(const Tips& tips, double sun, std::size_t input) const;
+    struct Span {
+        Seen low, high;
+    };
+    std::optional<Span> bridge_span(const Tips& low, const Tips& high, double sun_low, double sun_high) const;
     Sensors sensors_;
     std::size_t inputs_;
     double resolution_k_;

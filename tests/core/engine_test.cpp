@@ -5,6 +5,8 @@
 #include <gtest/gtest.h>
 #include <rapidcheck/gtest.h>
 
+#include <random>
+
 using namespace vernal;
 
 namespace {
@@ -182,9 +184,10 @@ RuleSet random_set()
     return s;
 }
 
-Inputs random_inputs(const Inputs& before)
+// pick(lo, hi): a whole number from lo up to, not including, hi.
+template <class Pick>
+Inputs random_inputs(const Inputs& before, Pick pick)
 {
-    const auto pick = [](int lo, int hi) { return *rc::gen::inRange(lo, hi); };
     Inputs in = before;
     for (std::size_t p = 0; p < probes.size(); ++p) {
         in.readings[p].mk = std::clamp(in.readings[p].mk + pick(-30, 31) * 100, 10000, 50000);
@@ -193,6 +196,31 @@ Inputs random_inputs(const Inputs& before)
     if (pick(0, 12) == 0)
         in.modes[0] = static_cast<Mode>(pick(0, 3));
     return in;
+}
+
+Inputs random_inputs(const Inputs& before)
+{
+    return random_inputs(before, [](int lo, int hi) { return *rc::gen::inRange(lo, hi); });
+}
+
+// A hundred units of ten thousand samples: a million steps. The short one below
+// shrinks to a small example where they differ.
+RC_GTEST_PROP(Engine, decides_as_the_naive_statement_for_a_million_steps, ())
+{
+    const RuleSet set = random_set();
+    const Compiled c = compile(set, probes);
+    naive::Unit unit(set, probes);
+    EngineState state = power_up(c.program);
+    Inputs in = at(30, 25, 28);
+    std::mt19937 random(*rc::gen::inRange<std::uint32_t>(0, 1U << 30));
+    const auto pick = [&](int lo, int hi) { return lo + static_cast<int>(random() % static_cast<std::uint32_t>(hi - lo)); };
+    for (int k = 0; k < 10000; ++k) {
+        in = random_inputs(in, pick);
+        const Decisions d = step(c.program, in, state);
+        const auto expected = unit.sample(in);
+        for (std::size_t o = 0; o < 2; ++o)
+            RC_ASSERT(d[o].on == expected[o].on && d[o].tier == expected[o].tier && (d[o].tier == Tier::fault || d[o].rule == expected[o].rule));
+    }
 }
 
 RC_GTEST_PROP(Engine, decides_as_the_naive_statement, ())

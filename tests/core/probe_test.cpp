@@ -1,6 +1,7 @@
 #include "core/probe/tolerance.h"
 
 #include <gtest/gtest.h>
+#include <rapidcheck/gtest.h>
 
 #include <cmath>
 
@@ -168,6 +169,20 @@ TEST(CurveText, says_what_is_wrong)
     for (const char* bad : {"pt", "ntc:r25=-1", "ntc:beta", "abc:1,2", "abc:1,x,3", "table:25=100", "table:0=1,25=2,50=1", "table:0=1,0=2", "", "table:0=0,1=1"})
         EXPECT_FALSE(parse_curve(bad)) << bad;
     EXPECT_NE(parse_curve("abc:1,x,3").error().text().find("“x” is not a number"), std::string::npos);
+}
+
+// Text that people get wrong in any way: an error, or a curve that can be written back.
+RC_GTEST_PROP(CurveText, anything_typed_is_refused_or_understood, ())
+{
+    const std::string pieces[] = {"pt", "pt1000", "ntc:", "r25=", "beta=", "abc:", "table:", "poly:", "at=", "r=", "c=", "line:", "mA=", "V=", "..", ",", "=", "/", ";range=", "0", "25", "100", "1000", "-3", "1e-3", "3950", "x", " ", "°"};
+    std::string text;
+    for (int i = *rc::gen::inRange(0, 14); i > 0; --i)
+        text += *rc::gen::elementOf(std::vector<std::string>(std::begin(pieces), std::end(pieces)));
+    const auto c = parse_curve(text);
+    if (c)
+        RC_ASSERT(*parse_curve(curve_text(*c)) == *c);
+    else
+        RC_ASSERT(!c.error().what.empty());
 }
 
 } // namespace

@@ -1,4 +1,5 @@
 // From the tip of a probe to the figure the rules see, alone and inside a day.
+#include "core/job/placing.h"
 #include "core/job/pocket_chart.h"
 #include "core/job/probe_health.h"
 #include "core/job/switching.h"
@@ -122,10 +123,10 @@ TEST(Chain, a_bridge_drifts_with_its_tank)
     s.stage.scale_at_c = Temperature::fahrenheit(70).in_celsius();
     const BridgeChain b(s, s);
     const double d = 12 / 1.8, cold = s.stage.scale_at_c, hot = Temperature::fahrenheit(150).in_celsius();
-    EXPECT_NEAR(b.collector(cold + d, cold, 0, {cold, true}).temp_c - cold, d, 0.01);
+    EXPECT_NEAR(b.collector(b.difference_k(cold + d, cold, 0), {cold, true}).temp_c - cold, d, 0.01);
     const double volt_hot = bridge_volt(s.stage, signal_beyond(s.curve, hot + d), signal_beyond(s.curve, hot));
-    EXPECT_NEAR(b.collector(hot + d, hot, 0, {hot, true}).temp_c - hot, bridge_difference_k(s.stage, s.curve, volt_hot, cold), 0.01);
-    EXPECT_LT(b.collector(hot + d, hot, 0, {hot, true}).temp_c - hot, d - 1);
+    EXPECT_NEAR(b.collector(b.difference_k(hot + d, hot, 0), {hot, true}).temp_c - hot, bridge_difference_k(s.stage, s.curve, volt_hot, cold), 0.01);
+    EXPECT_LT(b.collector(b.difference_k(hot + d, hot, 0), {hot, true}).temp_c - hot, d - 1);
 }
 
 BudgetAsk ask_of(const std::string& text)
@@ -392,6 +393,59 @@ TEST(PocketChart, has_both_scales_and_the_tables_ohms)
     EXPECT_EQ(signal_text(32650), "32650");
     EXPECT_EQ(signal_text(1385.055), "1385");
     EXPECT_EQ(signal_text(678.31), "678.3");
+}
+
+TEST(Placing, every_place_of_every_arrangement_has_its_guidance)
+{
+    for (const Arrangement& a : arrangements())
+        for (ProbePlace place : a.places) {
+            const PlacingGuide g = placing_guide(a, place);
+            EXPECT_GT(g.where.size(), 20u) << a.key;
+            EXPECT_GT(g.mistake.size(), 10u) << a.key;
+            EXPECT_GT(g.caution.size(), 10u) << a.key;
+        }
+    EXPECT_NE(placing_guide(*find_arrangement("tube-manifold"), ProbePlace::collector).where, placing_guide(*find_arrangement("direct"), ProbePlace::collector).where);
+}
+
+// Whatever the tips and the sun do within their bounds, what the unit reads stays
+// within the bounds of its readings, and stays valid or invalid as they say.
+RC_GTEST_PROP(Readings, stay_within_their_bounds, ())
+{
+    Variant v = new_job("glycol-coil").variants.front();
+    for (Probe& p : v.probes) {
+        p.curve = curve(*rc::gen::element<std::string>("pt1000", "ntc:r25=10000,beta=3950", "table:0=32650,25=10000,50=3602,100=678.3"));
+        p.lead.length_m = *rc::gen::inRange(0, 80);
+        p.sensor.dissipation_w_k = *rc::gen::element(0.0, 0.002);
+        p.condition.kind = *rc::gen::element(ConditionKind::sound, ConditionKind::sound, ConditionKind::open, ConditionKind::stuck, ConditionKind::drifted, ConditionKind::in_sun);
+    }
+    if (*rc::gen::inRange(0, 3) == 0)
+        v.probes[0].condition.kind = v.probes[1].condition.kind = ConditionKind::swapped;
+    v.input.kind = *rc::gen::element(StageKind::exact, StageKind::pull_up, StageKind::bridge);
+    v.input.bits = *rc::gen::inRange(8, 15);
+    v.input.low_c = *rc::gen::element(-60.0, 10.0);
+    v.input.high_c = *rc::gen::element(60.0, 350.0);
+    const Readings readings(sensors(v), v.probes.size(), *rc::gen::element(0.0, 0.1));
+    for (int k = 0; k < 20; ++k) {
+        std::array<double, max_probes> low{}, high{}, tips{};
+        for (std::size_t i = 0; i < v.probes.size(); ++i) {
+            low[i] = *rc::gen::inRange(-200, 1400) / 10.0;
+            high[i] = low[i] + *rc::gen::inRange(0, 60) / 10.0;
+        }
+        const double dark = *rc::gen::inRange(0, 900), bright = dark + *rc::gen::inRange(0, 200);
+        ReadingBounds bounds;
+        if (!readings.bound(low, high, dark, bright, bounds))
+            continue;
+        for (int n = 0; n < 10; ++n) {
+            for (std::size_t i = 0; i < v.probes.size(); ++i)
+                tips[i] = std::lerp(low[i], high[i], *rc::gen::inRange(0, 101) / 100.0);
+            Inputs in;
+            readings.read(tips, std::lerp(dark, bright, *rc::gen::inRange(0, 101) / 100.0), in);
+            for (std::size_t i = 0; i < v.probes.size(); ++i) {
+                RC_ASSERT(in.readings[i].valid == ((bounds.invalid >> i & 1U) == 0));
+                RC_ASSERT(!in.readings[i].valid || (in.readings[i].mk >= bounds.low[i] && in.readings[i].mk <= bounds.high[i]));
+            }
+        }
+    }
 }
 
 } // namespace

@@ -65,7 +65,25 @@ public:
 
 private:
     static void good(int flag) { ASSERT_GE(flag, 0) << CVodeGetReturnFlagName(flag); }
-    double reading(const double* y, int p) const { return y[net_.probe_node(static_cast<std::size_t>(p))]; }
+    double tip(const double* y, std::size_t p) const { return y[net_.probe_node(s_.sensors.tip.empty() ? p : s_.sensors.tip[p])]; }
+    // The reading chain done step by step, without counts: a root needs a smooth reading.
+    double by_steps(const ChainSpec& c, double tip_c) const
+    {
+        const double t = tip_c + c.sensor.share * tolerance_k(c.curve, c.sensor.tolerance, tip_c);
+        return temperature_beyond(c.unit_curve, seen_ohm(c.lead, signal_beyond(c.curve, t))) + c.correction_k;
+    }
+    double reading(const double* y, int input) const
+    {
+        const auto p = static_cast<std::size_t>(input);
+        if (s_.sensors.chains.empty())
+            return tip(y, p);
+        const auto& bridge = s_.sensors.bridge;
+        if (!bridge || bridge->collector != p)
+            return by_steps(s_.sensors.chains[p].spec(), tip(y, p));
+        const ChainSpec &c = s_.sensors.chains[p].spec(), &store = s_.sensors.chains[bridge->store].spec();
+        const double volt = bridge_volt(c.stage, seen_ohm(c.lead, signal_beyond(c.curve, tip(y, p))), seen_ohm(store.lead, signal_beyond(store.curve, tip(y, bridge->store))));
+        return by_steps(store, tip(y, bridge->store)) + bridge_difference_k(c.stage, c.unit_curve, volt, c.stage.scale_at_c);
+    }
     double value(const Latch& l, const double* y) const { return reading(y, l.plus) - (l.minus < 0 ? 0 : reading(y, l.minus)); }
 
     void restart(double t)

@@ -148,4 +148,35 @@ TEST(Undisturbed, switching_times_within_one_sample)
     EXPECT_NEAR(own(s).figures.pumps[0].first_start_s, r.switches_s[0], 1.0);
 }
 
+// Five of the days with probes that read off: what the unit sees is restated in
+// the reference step by step.
+class ReadOff : public testing::TestWithParam<int> {};
+TEST_P(ReadOff, agrees_with_cvode)
+{
+    Both both;
+    const auto days = testing_days::twenty("glycol-coil");
+    for (std::size_t i = 0; i < days.size(); i += 4) {
+        Variant v = new_job("glycol-coil").variants.front();
+        for (Probe& p : v.probes) {
+            p.curve = *parse_curve("ntc:r25=10000,beta=3660");
+            p.sensor.tolerance = {ToleranceKind::percent, 0.02, 0.01, 0};
+            p.lead.length_m = 40;
+        }
+        if (GetParam() == 0) {
+            v.probes[0].sensor.share = 1;
+            v.probes[1].lead.leak_ohm = 200000;
+            v.probes[1].correction = TempDiff::kelvin(-0.7);
+        } else {
+            v.input.kind = StageKind::bridge;
+            v.input.bits = 16;
+        }
+        CoupledSetup s = days[i];
+        s.sensors = sensors(v);
+        both.add(s);
+    }
+    EXPECT_NEAR(both.own_heat, both.ref_heat, 0.005 * both.ref_heat);
+    EXPECT_NEAR(both.own_run, both.ref_run, 0.01 * both.ref_run);
+}
+INSTANTIATE_TEST_SUITE_P(Chains, ReadOff, testing::Range(0, 2));
+
 } // namespace

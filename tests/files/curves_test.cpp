@@ -3,6 +3,7 @@
 #include "files/points_csv.h"
 
 #include <gtest/gtest.h>
+#include <rapidcheck/gtest.h>
 
 #include <cmath>
 #include <filesystem>
@@ -137,6 +138,22 @@ TEST(Points, a_million_rows_are_refused_at_once)
     const auto r = read_points(text, "typed");
     ASSERT_FALSE(r);
     EXPECT_NE(r.error().text().find("line 10001: there are more than 10000 points"), std::string::npos) << r.error().text();
+}
+
+// Any bytes at all: points that can be fitted, or an error with its line.
+RC_GTEST_PROP(Points, anything_pasted_is_read_or_refused, ())
+{
+    const std::vector<std::string> pieces{"25", "10000", ",", ";", "\t", " ", "\n", "\r\n", "°C", "°F", "k", "kΩ", "ohm", "-", "temp_c", "#", "1e999", "nan", "inf", "\xff", "\"", "."};
+    std::string text;
+    for (int i = *rc::gen::inRange(0, 40); i > 0; --i)
+        text += *rc::gen::elementOf(pieces);
+    const auto r = read_points(text, "pasted");
+    if (!r) {
+        RC_ASSERT(r.error().where.rfind("pasted", 0) == 0);
+        return;
+    }
+    for (const CurvePoint& p : *r)
+        RC_ASSERT(std::isfinite(p.temp_c) && std::isfinite(p.ohm) && p.ohm > 0);
 }
 
 } // namespace

@@ -82,6 +82,27 @@ TEST(JobFile, spare_parts_are_kept_and_not_written_for_nothing)
     EXPECT_EQ(back->variants[0].loop, l);
 }
 
+TEST(JobFile, a_probe_with_everything_stated_is_kept)
+{
+    Job job = demo();
+    Probe& p = job.variants[0].probes[0];
+    p.curve = *parse_curve("poly:at=25,r=2000,c=0.00788/1.937e-05;range=-40..130");
+    p.correction = TempDiff::kelvin(-0.4);
+    p.sensor = {{ToleranceKind::percent, 0.02, 0.015, 0.7}, -0.5, 0.0023, 180};
+    p.lead = {31, 5e-7, Strands::solid, true, 35, 250000, 105};
+    p.condition = {ConditionKind::in_sun, 41, 0.2, 12};
+    p.read_by = {true, *parse_curve("line:V=0.5..3.5,c=0..100")};
+    p.points = {{0, 1700}, {50, 2410}};
+    job.variants[0].input = {StageKind::bridge, 3.3, 4700, 2, 12, -45, 220, 0.15, 37};
+    job.variants[0].knob = {1, 9, TempDiff::kelvin(2), TempDiff::kelvin(1), TempDiff::kelvin(15), TempDiff::kelvin(9), KnobLaw::growing};
+    const std::string text = write_job_json(job);
+    const auto back = read_job_json(text, "again");
+    ASSERT_TRUE(back) << back.error().text();
+    EXPECT_EQ(back->variants, job.variants);
+    EXPECT_TRUE(fits_schema(nlohmann::json::parse(text)));
+    EXPECT_EQ(write_job_json(demo()).find("\"points\""), std::string::npos) << "what nobody stated is not written";
+}
+
 TEST(JobFile, every_new_job_fits)
 {
     for (const Arrangement& a : arrangements())
