@@ -112,8 +112,10 @@ void LoopView::paint_pointer(QPainter& p) const
     const QString name = qs(probes[*pointed_].key + " " + probes[*pointed_].name);
     const double wide = p.fontMetrics().horizontalAdvance(name) + 8;
     const double x = std::clamp(at->second.x() + (at->second.x() > sheet_w / 2 ? -wide - 24 : 26), 0.0, sheet_w - wide);
-    p.fillRect(QRectF(x, at->second.y() - 30, wide, 24), theme().card);
-    p.drawText(QRectF(x, at->second.y() - 30, wide, 24), Qt::AlignCenter, name);
+    const double high = p.fontMetrics().height();
+    const QRectF box(x, std::max(0.0, at->second.y() - 12 - high), wide, high);
+    p.fillRect(box, theme().card);
+    p.drawText(box, Qt::AlignCenter, name);
 }
 
 QRectF LoopView::part_area(Part part) const

@@ -23,7 +23,7 @@ BudgetChart::BudgetChart(Session& session, QWidget* parent) : QWidget(parent), s
 {
     setObjectName("budgetChart");
     setAccessibleName(tr("Set and real switching points"));
-    setMinimumSize(360, 260);
+    setMinimumSize(180, 260);
 }
 
 void BudgetChart::set(const std::optional<RealPoints>& points)

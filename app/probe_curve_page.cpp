@@ -116,8 +116,9 @@ void ProbeCurvePage::convert(bool from_signal)
     }
     const bool ohms = is_resistance(curve);
     if (const auto slope = slope_at(curve, Temperature::celsius(temp_->value()))) {
-        const QString one = ohms ? text(*slope, Quantity::resistance, session_.units()) : QString::number(*slope, 'f', 3) + QLatin1Char(' ') + QString::fromUtf8(signal_unit(curve));
-        answer_->setText(tr("Here one kelvin is %1.").arg(one) + QLatin1Char(' ') + (ohms ? tr("Measure with the probe disconnected.") : tr("Measure with the transmitter fed.")));
+        const double one_unit = *slope * from_display(1, Quantity::difference, session_.units()); // of one K or one °F
+        const QString one = ohms ? text(one_unit, Quantity::resistance, session_.units()) : QString::number(one_unit, 'f', 3) + QLatin1Char(' ') + QString::fromUtf8(signal_unit(curve));
+        answer_->setText(tr("Here 1 %1 is %2.").arg(qs(unit_name(Quantity::difference, session_.units())), one) + QLatin1Char(' ') + (ohms ? tr("Measure with the probe disconnected.") : tr("Measure with the transmitter fed.")));
     }
     draw();
 }

@@ -5,6 +5,7 @@
 #include "theme.h"
 
 #include <QComboBox>
+#include <QScrollArea>
 #include <QVBoxLayout>
 
 #include <cmath>
@@ -18,12 +19,17 @@ ProbeLeadPage::ProbeLeadPage(Session& session, const std::size_t& shown) : Probe
     rows->setContentsMargins(4, 2, 4, 2);
     view_ = new LoopView(session);
     view_->setObjectName("placeView");
-    view_->setMinimumSize(300, 180);
+    view_->setMinimumSize(160, 120);
     rows->addWidget(view_, 1);
     guide_ = new QLabel;
     guide_->setObjectName("placing");
     guide_->setWordWrap(true);
-    rows->addWidget(guide_);
+    guide_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    auto* words = new QScrollArea;
+    words->setWidget(guide_);
+    words->setWidgetResizable(true);
+    words->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    rows->addWidget(words, 1);
     auto* column = beside(*this, left);
     column->addWidget(heading(tr("Lead")));
     auto* grid = new QGridLayout;
@@ -54,7 +60,7 @@ void ProbeLeadPage::refresh()
     const Units& u = session_.units();
     view_->point_at(index());
     const PlacingGuide g = placing_guide(*find_arrangement(variant().loop.arrangement), p.place);
-    guide_->setText(tr("<b>%1, %2.</b> %3<br><b>Not:</b> %4<br><span style='color:%6'>▲ %5 Follow the maker's manual and local codes, and use a licensed tradesperson where the law asks for one.</span>")
+    guide_->setText(tr("<span style='color:%6'>▲ %5 Follow the maker's manual and local codes, and use a licensed tradesperson where the law asks for one.</span><br><b>%1, %2.</b> %3<br><b>Not:</b> %4")
                         .arg(qs(p.key), qs(p.name).toHtmlEscaped(), qs(g.where), qs(g.mistake), qs(g.caution), theme().caution.name()));
     refresh_rows(lead_, p.lead);
     refresh_rows(probe_, p);

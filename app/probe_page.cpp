@@ -57,7 +57,9 @@ QVBoxLayout* beside(QWidget& page, QWidget* main)
     panel->setObjectName("card");
     auto* column = new QVBoxLayout(panel);
     column->setSpacing(6);
-    row->addWidget(side_scroll(panel, 304));
+    QScrollArea* side = side_scroll(panel, 304);
+    side->setMinimumWidth(268); // in a small window it gives way to the main view
+    row->addWidget(side);
     return column;
 }
 
@@ -73,8 +75,9 @@ void style_axes(QCPAxisRect& rect)
         a->setBasePen(QPen(t.hairline));
         a->setTickPen(QPen(t.hairline));
         a->setSubTickPen(Qt::NoPen);
-        a->grid()->setPen(QPen(t.hairline));
-        a->grid()->setZeroLinePen(QPen(a->orientation() == Qt::Vertical ? t.second_ink : t.hairline));
+        const QColor line = t.glare ? QColor(0xBB, 0xBB, 0xBB) : t.hairline;
+        a->grid()->setPen(QPen(line));
+        a->grid()->setZeroLinePen(QPen(a->orientation() == Qt::Vertical ? t.second_ink : line));
         a->setNumberFormat(QStringLiteral("gb"));
         a->setNumberPrecision(6);
     }

@@ -35,7 +35,8 @@ ProbePointsPage::ProbePointsPage(Session& session, CurveShelf& shelf, const std:
     text_ = new QPlainTextEdit;
     text_->setObjectName("pointsText");
     text_->setPlaceholderText(tr("One point a line, temperature first:\n\n25, 10000\n50, 3602\n\nor 70 °F  5.0 kΩ"));
-    text_->setFixedWidth(152);
+    text_->setMinimumWidth(90);
+    text_->setMaximumWidth(160);
     text_->setFont(number_font(13));
     text_->setTabChangesFocus(true);
     auto* file = new QPushButton(tr("From a file …"));
@@ -48,6 +49,7 @@ ProbePointsPage::ProbePointsPage(Session& session, CurveShelf& shelf, const std:
     matches_ = new QListWidget;
     matches_->setObjectName("matches");
     matches_->setWordWrap(true);
+    matches_->setMinimumWidth(90);
     matches_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     advice_ = new QLabel;
     advice_->setObjectName("identifyAdvice");

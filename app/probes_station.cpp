@@ -28,14 +28,14 @@ ProbesStation::ProbesStation(Session& session, const QString& own_curves, QWidge
     tabs_->setExpanding(false);
     tabs_->setUsesScrollButtons(true);
     const std::pair<QString, ProbePageView*> pages[] = {{tr("Curve"), new ProbeCurvePage(session, shelf_, shown_)}, {tr("Points"), points_}, {tr("Lead and place"), new ProbeLeadPage(session, shown_)}, {tr("Input"), new ProbeInputPage(session, shelf_, shown_)},
-                                                        {tr("Health"), new ProbeHealthPage(session, shown_)}, {tr("Budget"), new ProbeBudgetPage(session, shown_)}, {tr("One knob"), new ProbeKnobPage(session, shown_)}};
+                                                        {tr("Health"), new ProbeHealthPage(session, shown_)}, {tr("Budget"), new ProbeBudgetPage(session, shown_)}, {tr("Knob"), new ProbeKnobPage(session, shown_)}};
     for (const auto& [name, page] : pages) {
         tabs_->addTab(name);
         pages_->addWidget(page);
     }
     auto* right = new QVBoxLayout;
     right->setSpacing(2);
-    right->addLayout(make_head());
+    right->addWidget(tabs_);
     right->addWidget(pages_, 1);
     auto* box = new QHBoxLayout(this);
     box->setContentsMargins(14, 10, 10, 8);
@@ -53,7 +53,8 @@ ProbesStation::ProbesStation(Session& session, const QString& own_curves, QWidge
 QWidget* ProbesStation::make_list()
 {
     auto* side = new QWidget;
-    side->setFixedWidth(176);
+    side->setMinimumWidth(136);
+    side->setMaximumWidth(176);
     auto* rows = new QVBoxLayout(side);
     rows->setContentsMargins(0, 0, 0, 0);
     list_ = new QListWidget;
@@ -67,6 +68,7 @@ QWidget* ProbesStation::make_list()
     rows->addWidget(list_, 1);
     rows->addWidget(add_);
     rows->addWidget(remove_);
+    rows->addWidget(make_chart_button());
     connect(add_, &QPushButton::clicked, this, &ProbesStation::add_probe);
     connect(remove_, &QPushButton::clicked, this, &ProbesStation::remove_probe);
     connect(list_, &QListWidget::currentRowChanged, this, [this](int row) {
@@ -78,10 +80,8 @@ QWidget* ProbesStation::make_list()
     return side;
 }
 
-QLayout* ProbesStation::make_head()
+QPushButton* ProbesStation::make_chart_button()
 {
-    auto* head = new QHBoxLayout;
-    head->addWidget(tabs_, 1);
     auto* chart = new QPushButton(tr("Pocket chart …"));
     chart->setObjectName("pocketChart");
     chart->setToolTip(tr("Ohms against °C and °F for these probes, on one page"));
@@ -89,8 +89,7 @@ QLayout* ProbesStation::make_head()
     menu->addAction(tr("Print …"), this, &ProbesStation::chart_print_wanted);
     menu->addAction(tr("Save as PDF or CSV …"), this, &ProbesStation::chart_save_wanted);
     chart->setMenu(menu);
-    head->addWidget(chart);
-    return head;
+    return chart;
 }
 
 void ProbesStation::show_page(int page) { tabs_->setCurrentIndex(page); }

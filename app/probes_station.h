@@ -31,7 +31,7 @@ private:
     void add_probe();
     void remove_probe();
     QWidget* make_list();
-    QLayout* make_head();
+    QPushButton* make_chart_button();
     QString row_text(const Probe& p) const;
     Session& session_;
     CurveShelf shelf_;

@@ -27,7 +27,8 @@ SumBox::SumBox(Session& session, const FieldSum& sum, Part part, std::size_t pro
     head->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
     head->setAutoRaise(true);
     head->setMinimumHeight(32);
-    head->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    head->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // a long title does not widen the panel
+    head->setToolTip(head->text());
     box->addWidget(head);
     connect(head, &QToolButton::toggled, this, [this, head](bool on) {
         head->setArrowType(on ? Qt::DownArrow : Qt::RightArrow);

@@ -108,6 +108,7 @@ QHeaderView::section { background: @surface; border: none; border-bottom: 1px so
 QSplitter::handle { background: @line; }
 QSplitter::handle:vertical { height: 1px; }
 QTabBar::tab { padding: 8px 14px; border: none; border-bottom: 3px solid transparent; }
+QTabBar#probePages::tab { padding: 8px 9px; }
 QTabBar::tab:selected { border-bottom: 3px solid @accent; font-weight: bold; }
 QMenu { background: @card; border: 1px solid @line; } QMenu::item { padding: 7px 22px; } QMenu::item:selected { background: @accentground; }
 QToolTip { background: @ink; color: @card; border: none; padding: 5px; }

@@ -22,6 +22,8 @@ TopBar::TopBar(Session& session, const QList<QAction*>& actions, QWidget* parent
     title_->setObjectName("h1");
     site_ = new QLabel;
     site_->setObjectName("second");
+    for (QLabel* l : {title_, site_}) // the names of things give way before the buttons do
+        l->setMinimumWidth(1);
     box->addWidget(title_);
     box->addSpacing(8);
     box->addWidget(site_);

@@ -44,8 +44,8 @@ int main(int argc, char** argv)
         shot(w, to + names[i] + ".png");
     }
     w.show_station(1);
-    w.session().document().edit_variant(QString(), [](Variant& v) { // the trade's rounded 5 kΩ chart shows what a suspect is
-        v.probes[0].points = {{21.1111, 5000}, {32.2222, 3300}, {43.3333, 2200}, {54.4444, 1400}};
+    w.session().document().edit_variant(QString(), [](Variant& v) { // invented: a thermistor found in the store room, one point read wrong
+        v.probes[0].points = {{3.5, 11880}, {19, 6020}, {33.5, 3350}, {47, 1820}, {62, 1195}};
     });
     const std::pair<int, const char*> pages[] = {{1, "probes-points"}, {2, "probes-lead"}, {4, "probes-health"}, {5, "probes-budget"}};
     for (const auto& [page, name] : pages) {

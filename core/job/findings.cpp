@@ -294,7 +294,7 @@ Found scald(const FindingContext& c)
     if (!c.figures || !holds_drinking_water(c) || c.figures->highest_store_c < legionella_c)
         return {};
     return {{"", Severity::note, "The store reaches " + temp(c, c.figures->highest_store_c),
-             "Water of 60 °C burns in seconds. A tempering valve must hold the taps at " + temp(c, tempered_c) + " or less. Follow the maker's manual and local codes, and use a licensed tradesperson where the law asks for one.", {}}};
+             "Water of " + temp(c, legionella_c) + " burns in seconds. A tempering valve must hold the taps at " + temp(c, tempered_c) + " or less. Follow the maker's manual and local codes, and use a licensed tradesperson where the law asks for one.", {}}};
 }
 
 Found stagnates(const FindingContext& c)
