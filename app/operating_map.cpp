@@ -345,7 +345,8 @@ void OperatingMap::paint_labels(QPainter& p) const
     for (const Line& line : lines())
         if (line.key == "off_k") {
             p.setFont(text_font(13));
-            p.drawText(QPointF(a.left() + 10, at(lowest_store_c, lowest_store_c + line.value).y() + 16), plain_ ? QString() : tr("hatched: keeps doing what it did; shaded: where it may really switch"));
+            p.drawText(QPointF(a.left() + 10, at(lowest_store_c, lowest_store_c + line.value).y() + 16), plain_ ? QString() : tr("hatched: keeps doing what it did"));
+            p.drawText(QPointF(a.left() + 10, a.bottom() - 12), tr("shaded: where it may really switch"));
         }
     if (dragged_) {
         p.setFont(number_font(14, true));
