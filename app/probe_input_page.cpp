@@ -15,14 +15,6 @@ namespace {
 constexpr int fewest_bits = 6, most_bits = 16;
 constexpr double plotted_from_c = -30, plotted_to_c = 150;
 
-const Differential* difference(const Variant& v)
-{
-    for (const Rule& r : v.unit.rules)
-        if (const auto* d = std::get_if<Differential>(&r.body); d && r.enabled)
-            return d;
-    return nullptr;
-}
-
 } // namespace
 
 ProbeInputPage::ProbeInputPage(Session& session, CurveShelf& shelf, const std::size_t& shown) : ProbePageView(session, shown)
@@ -147,7 +139,7 @@ void ProbeInputPage::draw_drift()
     const Units& u = session_.units();
     const InputStage& s = variant().input;
     const ProbeCurve& c = probe().curve;
-    const Differential* rule = difference(variant());
+    const Differential* rule = first_difference(variant());
     const double sets[] = {rule ? rule->on.in_kelvin() : 8.0, rule ? rule->off.in_kelvin() : 4.0};
     for (std::size_t k = 0; k < 2; ++k) {
         const double volt = bridge_volt(s, signal_beyond(c, s.scale_at_c + sets[k]), signal_beyond(c, s.scale_at_c));

@@ -29,14 +29,6 @@ double read_of(C c, double signal) { return temperature_beyond(c.at_probe().curv
 SumResult off_curve(double signal, C c) { return {ohm(signal, c) + " is outside this probe's curve: look for an open or shorted lead.", NAN}; }
 bool on_curve(double signal, C c) { return static_cast<bool>(temperature_at(c.at_probe().curve, signal)); }
 
-const Differential* difference(const Variant& v)
-{
-    for (const Rule& r : v.unit.rules)
-        if (const auto* d = std::get_if<Differential>(&r.body); d && r.enabled)
-            return d;
-    return nullptr;
-}
-
 // --- measuring --------------------------------------------------------------
 
 SumResult left_connected(X x, C c)
@@ -97,7 +89,7 @@ SumResult hand_warm(X x, C c)
 
 SumResult cup(X x, C c)
 {
-    const Differential* d = difference(c.variant);
+    const Differential* d = first_difference(c.variant);
     if (!d)
         return {"There is no difference rule to trip.", NAN};
     const double starts = x[1] + d->on.in_kelvin(), stops = x[1] + d->off.in_kelvin();
@@ -230,7 +222,7 @@ std::vector<FieldSum> probe_sums()
     add({"bridge_means", {}, "Bridge: what a voltage means", "V = Vs R store / (R collector + R store), solved for the collector", {{{"volt", "Comparator at", Q::signal_voltage, 0, 48, ""}, [](C c) { return c.variant.input.supply_v * 0.56; }}, {{"store_c", "Store", Q::temperature, 0, 100, ""}, [](C) { return 40.0; }}}, bridge_means, nullptr, nullptr}, P::input);
     add({"self_heating", {}, "Self-heating", "P = I² R over the heat it gives off", {at_temp("Probe at", at_25), {{"dissipation_w_k", "Heat it gives off", Q::dissipation, 1e-5, 0.2, "Data sheet; a bead 1 to 2 mW/K in still air (estimate)"}, [](C c) { return c.at_probe().sensor.dissipation_w_k > 0 ? c.at_probe().sensor.dissipation_w_k : 0.002; }}}, self_heating, "Keep this figure", nullptr}, P::input,
         [](Variant& v, std::size_t i, X x, double) { v.probes[i].sensor.dissipation_w_k = x[1]; });
-    add({"knob_for", {}, "Mark for a wanted pair", "least sum of both squared misses", {{{"on_k", "Start at", Q::difference, -20, 60, ""}, [](C c) { return difference(c.variant) ? difference(c.variant)->on.in_kelvin() : 8.0; }}, {{"off_k", "Stop at", Q::difference, -20, 60, ""}, [](C c) { return difference(c.variant) ? difference(c.variant)->off.in_kelvin() : 4.0; }}}, knob_for, "Set the rule to this mark's pair", nullptr}, P::knob,
+    add({"knob_for", {}, "Mark for a wanted pair", "least sum of both squared misses", {{{"on_k", "Start at", Q::difference, -20, 60, ""}, [](C c) { return first_difference(c.variant) ? first_difference(c.variant)->on.in_kelvin() : 8.0; }}, {{"off_k", "Stop at", Q::difference, -20, 60, ""}, [](C c) { return first_difference(c.variant) ? first_difference(c.variant)->off.in_kelvin() : 4.0; }}}, knob_for, "Set the rule to this mark's pair", nullptr}, P::knob,
         [](Variant& v, std::size_t, X, double mark) { write_pair(v, knob_pair(v.knob, mark)); });
     add({"knob_at", {}, "Pair at a mark", "the knob's two ends and its law", {{{"mark", "Knob at", Q::number, -1000, 1000, ""}, [](C c) { return 0.5 * (c.variant.knob.first + c.variant.knob.last); }}}, knob_at, "Set the rule to this pair", nullptr}, P::knob,
         [](Variant& v, std::size_t, X, double mark) { write_pair(v, knob_pair(v.knob, mark)); });

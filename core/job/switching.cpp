@@ -43,6 +43,14 @@ std::optional<RealPoints> real_points(const Variant& v, std::size_t rule, const 
     return out;
 }
 
+const Differential* first_difference(const Variant& v)
+{
+    for (const Rule& r : v.unit.rules)
+        if (const auto* d = std::get_if<Differential>(&r.body); d && r.enabled)
+            return d;
+    return nullptr;
+}
+
 double stagnation_c(const Collector& c)
 {
     constexpr double sun_w_m2 = 1000, air_c = 30;

@@ -17,7 +17,12 @@ KnobPair pair_along(const Knob& k, double way) { return {between(k, k.on_first, 
 
 } // namespace
 
-KnobPair knob_pair(const Knob& knob, double mark) { return pair_along(knob, std::clamp((mark - knob.first) / (knob.last - knob.first), 0.0, 1.0)); }
+// A scale without length, as a file may state it, has its first pair only.
+KnobPair knob_pair(const Knob& knob, double mark)
+{
+    const double length = knob.last - knob.first;
+    return pair_along(knob, length == 0 ? 0.0 : std::clamp((mark - knob.first) / length, 0.0, 1.0));
+}
 
 KnobSetting knob_setting(const Knob& knob, const KnobPair& wanted)
 {

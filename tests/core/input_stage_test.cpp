@@ -114,6 +114,9 @@ TEST(Knob, pair_at_the_ends_and_between)
     EXPECT_DOUBLE_EQ(knob_pair(k, 10).off_k, 8);
     EXPECT_DOUBLE_EQ(knob_pair(k, 5).on_k, 8.5);
     EXPECT_DOUBLE_EQ(knob_pair(k, 99).on_k, 14) << "held at the end of the scale";
+    k.last = k.first;
+    EXPECT_DOUBLE_EQ(knob_pair(k, 5).on_k, 3) << "a scale without length";
+    k.last = 10;
     k.law = KnobLaw::growing;
     EXPECT_NEAR(knob_pair(k, 5).on_k, std::sqrt(3.0 * 14.0), 1e-12);
 }
