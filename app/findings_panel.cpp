@@ -204,7 +204,7 @@ void FindingsPanel::show_why()
     const std::size_t i = session_.cursor_index();
     QString s = QStringLiteral("<b>%1</b>").arg(tr("Why, at %1").arg(qs(clock_text(session_.cursor_s() + o->start_s()))));
     for (std::size_t k = 0; k < o->variant.unit.outputs.size(); ++k) {
-        const WhyText w = why(o->variant.unit, o->program, o->inputs(i), o->state(i), o->decisions(i)[k], k, session_.units());
+        const WhyText w = why(o->variant, o->program, o->inputs(i), o->state(i), o->decisions(i)[k], k, session_.units());
         s += QStringLiteral("<br>%1").arg(qs(w.headline).toHtmlEscaped());
         if (!w.margin.empty())
             s += QStringLiteral("<br>%1").arg(qs(w.margin).toHtmlEscaped());

@@ -27,7 +27,27 @@ double distance_to_segment(const QPointF& p, const QPointF& a, const QPointF& b)
     return std::hypot(r.x(), r.y());
 }
 
-enum class Region { rests, runs, keeps, blocked };
+// helped: on by a protection (freeze, overheat).
+enum class Region { rests, runs, keeps, blocked, helped };
+
+constexpr double lowest_supply_v = 9, highest_supply_v = 16;
+constexpr double lowest_third_c = -20, highest_third_c = 140;
+
+
+// A line of a rule dragged to a value: of a linked pair the knob's mark follows,
+// of a store limit its allowance stays.
+void drag_rule(RuleSet& unit, std::size_t rule, const std::string& key, double to)
+{
+    Rule& r = unit.rules[rule];
+    if (std::holds_alternative<LinkedDifference>(r.body)) {
+        const auto d = *difference_of(unit, r);
+        set_difference(unit, r, key == "on_k" ? TempDiff::kelvin(to) : d.on, key == "off_k" ? TempDiff::kelvin(to) : d.off);
+        return;
+    }
+    const auto* limit = std::get_if<StoreLimit>(&r.body);
+    const double add = limit && key == "limit_c" ? limit->allowance.in_kelvin() : 0.0;
+    std::visit([&](auto& body) { set_number(body, key, to + add); }, r.body);
+}
 
 } // namespace
 
@@ -54,6 +74,69 @@ void OperatingMap::set_output(std::size_t output)
     update();
 }
 
+std::vector<OperatingMap::Third> OperatingMap::thirds() const
+{
+    const Variant& v = session_.document().variant();
+    const Program program = compile(v.unit, probe_keys(v)).program;
+    std::vector<Third> out;
+    if (std::any_of(program.gates.begin(), program.gates.end(), [](const Gate& g) { return g.kind == Gate::Kind::window; }))
+        out.push_back({Third::hour, 0});
+    if ((program.used >> supply_channel & 1U) != 0)
+        out.push_back({Third::supply, 0});
+    const auto pr = probes();
+    for (std::size_t i = 0; pr && i < v.probes.size(); ++i)
+        if (i != pr->source && i != pr->store && (program.used >> i & 1U) != 0)
+            out.push_back({Third::probe, i});
+    return out;
+}
+
+QString OperatingMap::third_name(const Third& t) const
+{
+    if (t.kind == Third::probe)
+        return qs(session_.document().variant().probes[t.channel].name);
+    return t.kind == Third::hour ? tr("Hour of the day") : tr("Supply voltage");
+}
+
+void OperatingMap::set_third(std::optional<Third> third)
+{
+    third_ = third;
+    update();
+}
+
+void OperatingMap::set_third_share(double share)
+{
+    third_share_ = share;
+    update();
+}
+
+double OperatingMap::third_value() const
+{
+    switch (third_->kind) {
+    case Third::hour: return std::lerp(0.0, 24.0, third_share_);
+    case Third::supply: return std::lerp(lowest_supply_v, highest_supply_v, third_share_);
+    case Third::probe: break;
+    }
+    return std::lerp(lowest_third_c, highest_third_c, third_share_);
+}
+
+QString OperatingMap::third_text() const
+{
+    const Quantity q = third_->kind == Third::hour ? Quantity::time_of_day : third_->kind == Third::supply ? Quantity::voltage : Quantity::temperature;
+    return text(third_value(), q, session_.units());
+}
+
+void OperatingMap::put_third(Inputs& in) const
+{
+    if (!third_)
+        return;
+    if (third_->kind == Third::hour)
+        in.clock_ms = std::min<Millis>(std::llround(third_value() * 3'600'000.0), day_ms - 1);
+    else if (third_->kind == Third::supply)
+        in.readings[supply_channel].mk = in_milli(third_value());
+    else if (third_->channel < max_probes)
+        in.readings[third_->channel].mk = in_milli(third_value());
+}
+
 std::size_t OperatingMap::output() const { return output_ < session_.document().variant().unit.outputs.size() ? output_ : 0; }
 
 // The collecting rule of the output says which two probes the axes are; an
@@ -64,7 +147,7 @@ std::optional<OperatingMap::Probes> OperatingMap::probes() const
     const auto keys = probe_keys(v);
     std::optional<Probes> any;
     for (const Rule& r : v.unit.rules)
-        if (const auto* d = std::get_if<Differential>(&r.body)) {
+        if (const auto d = difference_of(v.unit, r)) {
             const auto s = std::find(keys.begin(), keys.end(), d->source), t = std::find(keys.begin(), keys.end(), d->store);
             if (s == keys.end() || t == keys.end())
                 continue;
@@ -93,13 +176,15 @@ double OperatingMap::collector_at(const QPointF& p) const
     return plain_ ? y : y + store_at(p.x());
 }
 
-void OperatingMap::add_limit_lines(std::vector<Line>& out, std::size_t rule, const std::string& probe, double limit, double hysteresis, const QColor& colour, const Probes& p) const
+void OperatingMap::add_limit_lines(std::vector<Line>& out, std::size_t rule, const LimitOf& limit, const QColor& colour, const Probes& p) const
 {
     const auto keys = probe_keys(session_.document().variant());
-    const Line::Kind kind = probe == keys[p.store] ? Line::upright : probe == keys[p.source] ? Line::slanted : Line::banner;
-    out.push_back({rule, "limit_c", limit, false, kind, true, colour});
+    const Line::Kind kind = limit.probe == keys[p.store] ? Line::upright : limit.probe == keys[p.source] ? Line::slanted : Line::banner;
+    const double at = limit.limit.in_celsius(), back = limit.hysteresis.in_kelvin();
+    const bool filling = std::holds_alternative<Fill>(session_.document().variant().unit.rules[rule].body);
+    out.push_back({rule, filling ? "lockout_c" : "limit_c", at, false, kind, true, colour});
     if (kind != Line::banner)
-        out.push_back({rule, "hysteresis_k", limit - hysteresis, true, kind, false, colour});
+        out.push_back({rule, "hysteresis_k", limit.lower ? at + back : at - back, true, kind, false, colour});
 }
 
 std::vector<OperatingMap::Line> OperatingMap::lines() const
@@ -113,11 +198,14 @@ std::vector<OperatingMap::Line> OperatingMap::lines() const
         const Rule& r = v.unit.rules[i];
         if (!r.enabled || r.output != v.unit.outputs[output()].key)
             continue;
-        if (const auto* d = std::get_if<Differential>(&r.body)) {
+        if (const auto d = difference_of(v.unit, r)) {
+            const auto keys = probe_keys(v);
+            if (d->source != keys[p->source] || d->store != keys[p->store])
+                continue; // of another store: its lines would lie elsewhere
             out.push_back({i, "on_k", d->on.in_kelvin(), true, Line::level, true, theme().accent});
             out.push_back({i, "off_k", d->off.in_kelvin(), true, Line::level, false, theme().accent});
         } else if (const auto l = limit_of(r)) {
-            add_limit_lines(out, i, l->probe, l->limit.in_celsius(), l->hysteresis.in_kelvin(), theme().protect, *p);
+            add_limit_lines(out, i, *l, l->lower ? theme().start : theme().protect, *p);
         }
     }
     return out;
@@ -132,18 +220,23 @@ void OperatingMap::paint_regions(QPainter& p) const
         return;
     Program program = compile(session_.document().variant().unit, probe_keys(session_.document().variant())).program;
     for (OutputTimers& t : program.timers)
-        t.min_run_ms = t.min_off_ms = 0;
+        t.min_run_ms = t.min_off_ms = t.drain_ms = 0;
+    program.power_wait_ms = 0;
+    program.delays.clear(); // what they come to, not when
+    program.delayed = 0;
     Inputs in = o->inputs(std::min(session_.cursor_index(), o->size() - 1));
     in.modes.fill(Mode::automatic);
+    in.pressed = 0;
     for (Reading& r : in.readings)
         r.valid = true;
+    put_third(in);
     const auto outcome = [&](bool latched) {
         EngineState s = power_up(program);
-        s.latched = latched ? ~0U : 0U;
+        s.latched = latched ? static_cast<std::uint32_t>((std::uint64_t{1} << program.latches.size()) - 1) : 0U;
         return step(program, in, s)[output()];
     };
     const QRectF a = area();
-    const QColor grounds[] = {theme().card, theme().accent_ground, theme().accent_ground, theme().protect_ground};
+    const QColor grounds[] = {theme().card, theme().accent_ground, theme().accent_ground, theme().protect_ground, theme().start_ground};
     for (double y = a.top(); y < a.bottom(); y += cell_px)
         for (double x = a.left(); x < a.right(); x += cell_px) {
             const QPointF mid(x + cell_px / 2.0, y + cell_px / 2.0);
@@ -152,10 +245,10 @@ void OperatingMap::paint_regions(QPainter& p) const
             in.readings[pr->source].mk = quantised(collector_at(mid), 0);
             // A probe in the tank's top is not colder than one at its bottom.
             for (std::size_t i = 0; i < o->variant.probes.size() && i < session_.document().variant().probes.size(); ++i)
-                if (i != pr->store && session_.document().variant().probes[i].place == ProbePlace::tank_top)
+                if (i != pr->store && i != pr->source && !(third_ && third_->kind == Third::probe && third_->channel == i) && session_.document().variant().probes[i].place == ProbePlace::tank_top)
                     in.readings[i].mk = std::max(o->inputs(session_.cursor_index()).readings[i].mk, 0);
             const Decision clear = outcome(false), set = outcome(true);
-            const Region region = clear.on && set.on ? Region::runs : clear.on != set.on || (set.tier != clear.tier && !clear.on && clear.tier == Tier::nothing && set.tier == Tier::collect) ? Region::keeps
+            const Region region = clear.on && set.on ? (clear.tier < Tier::limit ? Region::helped : Region::runs) : clear.on != set.on || (set.tier != clear.tier && !clear.on && clear.tier == Tier::nothing && set.tier == Tier::collect) ? Region::keeps
                                   : clear.tier < Tier::min_off ? Region::blocked
                                                                : Region::rests;
             const QRectF cell = QRectF(x, y, cell_px + 0.5, cell_px + 0.5).intersected(a);
@@ -428,11 +521,11 @@ void OperatingMap::drag_to(const QPointF& pos)
     v = std::round(v * 10) / 10;
     if (l.key == "hysteresis_k") { // the release line: the limit less the hysteresis
         const auto limit = limit_of(session_.document().variant().unit.rules[l.rule]);
-        v = std::max(0.1, limit->limit.in_celsius() - v);
+        v = std::max(0.1, limit->lower ? v - limit->limit.in_celsius() : limit->limit.in_celsius() - v);
     }
-    l.value = v;
+    l.value = l.key == "hysteresis_k" ? l.value : v;
     session_.document().edit_variant(tr("Drag %1").arg(l.key == "on_k" ? tr("start") : l.key == "off_k" ? tr("stop") : tr("limit")),
-                                     [&](Variant& x) { std::visit([&](auto& body) { set_number(body, l.key, v); }, x.unit.rules[l.rule].body); },
+                                     [&](Variant& x) { drag_rule(x.unit, l.rule, l.key, v); },
                                      QStringLiteral("drag%1%2").arg(l.rule).arg(qs(l.key)));
     update();
 }

@@ -18,6 +18,18 @@ public:
     void set_plain_axes(bool plain);
     void set_output(std::size_t output);
     std::size_t output() const; // shown; the first where the unit has no such
+    // A quantity on neither axis that decides too: the hour, the supply, another probe.
+    struct Third {
+        enum Kind { hour, supply, probe } kind = hour;
+        std::size_t channel = 0; // of a probe
+        bool operator==(const Third&) const = default;
+    };
+    std::vector<Third> thirds() const; // those a rule of the shown output looks at, and every other probe
+    QString third_name(const Third& t) const;
+    const std::optional<Third>& third() const { return third_; }
+    void set_third(std::optional<Third> third); // none: all as at the cursor
+    void set_third_share(double share);         // 0…1 of its range
+    QString third_text() const;                 // its value
     // Where a line can be grabbed, widget coordinates; for tests and the keyboard.
     std::optional<QPointF> handle(std::size_t rule, const std::string& key) const;
 
@@ -46,7 +58,7 @@ private:
     };
     std::optional<Probes> probes() const;
     std::vector<Line> lines() const;
-    void add_limit_lines(std::vector<Line>& out, std::size_t rule, const std::string& probe, double limit, double hysteresis, const QColor& colour, const Probes& p) const;
+    void add_limit_lines(std::vector<Line>& out, std::size_t rule, const LimitOf& limit, const QColor& colour, const Probes& p) const;
     double low_y() const { return plain_ ? -20 : -12; }
     double high_y() const { return plain_ ? 140 : 40; }
     QPointF at(double store_c, double collector_c) const;
@@ -67,6 +79,10 @@ private:
     bool plain_ = false;
     std::size_t output_ = 0;
     std::optional<Line> dragged_;
+    double third_value() const; // h, V or °C
+    void put_third(Inputs& in) const;
+    std::optional<Third> third_;
+    double third_share_ = 0.5;
 };
 
 } // namespace vernal

@@ -189,7 +189,7 @@ void ProbeBudgetPage::refresh()
     rule_->clear();
     rules_.clear();
     for (std::size_t i = 0; i < variant().unit.rules.size(); ++i)
-        if (const auto* d = std::get_if<Differential>(&variant().unit.rules[i].body)) {
+        if (const auto d = difference_of(variant().unit, variant().unit.rules[i])) {
             rules_.push_back(i);
             rule_->addItem(tr("%1: %2 − %3").arg(qs(variant().unit.rules[i].output), qs(d->source), qs(d->store)));
         }

@@ -139,7 +139,7 @@ void ProbeInputPage::draw_drift()
     const Units& u = session_.units();
     const InputStage& s = variant().input;
     const ProbeCurve& c = probe().curve;
-    const Differential* rule = first_difference(variant());
+    const auto rule = first_difference(variant());
     const double sets[] = {rule ? rule->on.in_kelvin() : 8.0, rule ? rule->off.in_kelvin() : 4.0};
     for (std::size_t k = 0; k < 2; ++k) {
         const double volt = bridge_volt(s, signal_beyond(c, s.scale_at_c + sets[k]), signal_beyond(c, s.scale_at_c));

@@ -16,7 +16,7 @@ ProbeKnobPage::ProbeKnobPage(Session& session, const std::size_t& shown) : Probe
     column->addWidget(heading(tr("One knob for both")));
     column->addWidget(remark(tr("Some units have one knob that moves start and stop together. Describe its two ends; the mark for the pair you want follows.")));
     auto* grid = new QGridLayout;
-    const auto edit_knob = [this](const std::function<void(Knob&)>& change, const QString& merge) { session_.document().edit_variant(tr("Describe the knob"), [&](Variant& v) { change(v.knob); }, merge); };
+    const auto edit_knob = [this](const std::function<void(Knob&)>& change, const QString& merge) { session_.document().edit_variant(tr("Describe the knob"), [&](Variant& v) { change(v.unit.knob); }, merge); };
     rows_ = add_rows(*grid, session_, QStringLiteral("knob"), Knob{}, [edit_knob](const std::string& key, double to) {
         edit_knob([&](Knob& k) {
             set_number(k, key, to);
@@ -37,8 +37,8 @@ ProbeKnobPage::ProbeKnobPage(Session& session, const std::size_t& shown) : Probe
 
 void ProbeKnobPage::refresh()
 {
-    refresh_rows(rows_, variant().knob);
-    law_->setCurrentIndex(static_cast<int>(variant().knob.law));
+    refresh_rows(rows_, variant().unit.knob);
+    law_->setCurrentIndex(static_cast<int>(variant().unit.knob.law));
     show_sums(*sums_, ProbePage::knob);
     draw();
 }
@@ -47,7 +47,7 @@ void ProbeKnobPage::draw()
 {
     const Theme& t = theme();
     const Units& u = session_.units();
-    const Knob& k = variant().knob;
+    const Knob& k = variant().unit.knob;
     plot_->clearGraphs();
     style_plot(*plot_);
     plot_->legend->setFont(text_font(13));
@@ -73,7 +73,7 @@ void ProbeKnobPage::draw()
     line(off, t.start, Qt::DashLine, tr("stop"));
     words_->clear();
     for (const Rule& r : variant().unit.rules)
-        if (const auto* d = std::get_if<Differential>(&r.body); d && r.enabled) {
+        if (const auto d = difference_of(variant().unit, r); d && r.enabled) {
             const KnobSetting s = knob_setting(k, {d->on.in_kelvin(), d->off.in_kelvin()});
             QCPGraph* here = plot_->addGraph();
             here->addData(s.mark, to_display(d->on.in_kelvin(), Quantity::difference, u));

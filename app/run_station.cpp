@@ -132,7 +132,7 @@ void RunStation::show_why()
     at_->setText(readings);
     QString s;
     for (std::size_t k = 0; k < o->variant.unit.outputs.size(); ++k) {
-        const WhyText w = why(o->variant.unit, o->program, o->inputs(i), o->state(i), o->decisions(i)[k], k, session_.units());
+        const WhyText w = why(o->variant, o->program, o->inputs(i), o->state(i), o->decisions(i)[k], k, session_.units());
         s += QStringLiteral("<b>%1</b><br>%2").arg(qs(w.headline).toHtmlEscaped(), qs(w.margin).toHtmlEscaped());
     }
     why_->setText(s);

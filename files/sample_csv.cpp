@@ -3,6 +3,8 @@
 #include "core/job/why.h"
 #include "csv_trace.h"
 
+#include <algorithm>
+
 namespace vernal {
 namespace {
 
@@ -31,6 +33,17 @@ SampleCsv::SampleCsv(const Variant& variant) : variant_(variant)
         text_ += "," + o.key;
     for (const Output& o : variant.unit.outputs)
         text_ += "," + o.key + "_decided_by";
+    const Program program = compile(variant.unit, probe_keys(variant)).program;
+    supply_ = (program.used >> supply_channel & 1U) != 0;
+    if (supply_)
+        text_ += ",supply [V]";
+    for (std::size_t o = 0; o < program.outputs; ++o) {
+        const bool slows = program.timers[o].boost_ms > 0 || std::any_of(program.speeds.begin(), program.speeds.end(), [o](const Speed& s) { return s.output == o; });
+        if (slows) {
+            speeds_.push_back(o);
+            text_ += "," + variant.unit.outputs[o].key + "_speed [%]";
+        }
+    }
     text_ += "\r\n";
 }
 
@@ -46,6 +59,10 @@ void SampleCsv::add(const SampleRow& row)
         text_ += row.decisions[o].on ? ",1" : ",0";
     for (std::size_t o = 0; o < variant_.unit.outputs.size(); ++o)
         text_ += "," + decider_key(variant_.unit, row.decisions[o].tier, row.decisions[o].rule);
+    if (supply_)
+        text_ += "," + exact_text(row.inputs.readings[supply_channel].mk / 1000.0);
+    for (std::size_t o : speeds_)
+        text_ += "," + exact_text(row.decisions[o].on ? row.decisions[o].speed_pm / 10.0 : 0.0);
     text_ += "\r\n";
 }
 

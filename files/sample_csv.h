@@ -17,6 +17,8 @@ private:
     const Variant& variant_;
     std::string text_;
     bool pressure_ = false; // a closed loop has it
+    bool supply_ = false;   // a rule reads it
+    std::vector<std::size_t> speeds_; // outputs with one
 };
 
 } // namespace vernal

@@ -9,28 +9,11 @@
 
 #include "core/probe/identify.h"
 #include "job.h"
+#include "rule_fields.h"
 
 #include <array>
-#include <concepts>
 
 namespace vernal {
-
-struct NumberField {
-    const char* key;
-    const char* label;
-    Quantity quantity;
-    double min, max;          // inside unit, inclusive
-    const char* typical = ""; // what is usual, and its origin
-};
-
-struct SwitchField {
-    const char* key;
-    const char* label;
-    const char* typical = "";
-};
-
-template <class T, class U>
-concept OneOf = std::same_as<std::remove_const_t<T>, U>;
 
 template <class V, OneOf<Collector> T>
 void fields(V& v, T& c)
@@ -204,8 +187,8 @@ void fields(V& v, T& e)
     v.number({"set_c", "Thermostat", Quantity::temperature, 10, 90, "60 °C against legionella; a tempering valve behind it"}, e.set_c);
     static constexpr const char* keys[][2]{{"from_1_h", "to_1_h"}, {"from_2_h", "to_2_h"}, {"from_3_h", "to_3_h"}};
     for (std::size_t i = 0; i < e.windows.size(); ++i) {
-        v.number({keys[i][0], i == 0 ? "Window from" : "and from", Quantity::hours, 0, 24, "Leave the day to the sun: 4 to 8 h for the morning (common practice, no source)"}, e.windows[i].start_h);
-        v.number({keys[i][1], "to", Quantity::hours, 0, 24, "Equal to its start: no window"}, e.windows[i].end_h);
+        v.number({keys[i][0], i == 0 ? "Window from" : "and from", Quantity::time_of_day, 0, 24, "Leave the day to the sun: 4 to 8 h for the morning (common practice, no source)"}, e.windows[i].start_h);
+        v.number({keys[i][1], "to", Quantity::time_of_day, 0, 24, "Equal to its start: no window"}, e.windows[i].end_h);
     }
 }
 
@@ -391,81 +374,6 @@ void fields(V& v, T& p)
     v.spare_list("points", p.points);
 }
 
-template <class V, OneOf<Output> T>
-void fields(V& v, T& o)
-{
-    v.text("key", o.key);
-    v.text("name", o.name);
-    static constexpr std::array modes{"OFF", "AUTO", "ON"};
-    v.choice("mode", modes, o.mode);
-    v.number({"on_timeout_s", "ON returns to AUTO after", Quantity::minutes, 0, 86400, "0: stays ON"}, o.on_timeout_s);
-}
-
-inline constexpr NumberField hysteresis_field{"hysteresis_k", "Hysteresis", Quantity::difference, -50, 100, "A few kelvin"};
-
-template <class V, OneOf<Differential> T>
-void fields(V& v, T& r)
-{
-    v.text("source", r.source);
-    v.text("store", r.store);
-    v.difference({"on_k", "Start at", Quantity::difference, -20, 60, "7 to 9 K, the balanced school (common practice, no source)"}, r.on);
-    v.difference({"off_k", "Stop at", Quantity::difference, -20, 60, "2 to 4 K, the balanced school (common practice, no source)"}, r.off);
-}
-
-template <class V, class T>
-void limit_fields(V& v, T& r, const NumberField& limit)
-{
-    v.text("probe", r.probe);
-    v.temperature(limit, r.limit);
-    v.difference(hysteresis_field, r.hysteresis);
-}
-
-template <class V, OneOf<StoreLimit> T>
-void fields(V& v, T& r)
-{
-    limit_fields(v, r, {"limit_c", "Limit", Quantity::temperature, -40, 250, "By tank lining, relief valve and who draws the water"});
-}
-
-template <class V, OneOf<CutOut> T>
-void fields(V& v, T& r)
-{
-    limit_fields(v, r, {"limit_c", "Limit", Quantity::temperature, -40, 350, "About 130 °C for flat plates (common practice, no source)"});
-}
-
-template <class V, OneOf<Divert> T>
-void fields(V& v, T& r)
-{
-    limit_fields(v, r, {"limit_c", "Limit", Quantity::temperature, -40, 350, "90 °C on the solar side (common practice, no source)"});
-}
-
-template <class V, OneOf<RunTimes> T>
-void fields(V& v, T& r)
-{
-    v.number({"min_run_s", "Least run", Quantity::duration, 0, 3600, "0 to 3 min"}, r.min_run_s);
-    v.number({"min_off_s", "Least rest", Quantity::duration, 0, 3600, "0 to 5 min"}, r.min_off_s);
-}
-
-template <class V, OneOf<Rule> T>
-void fields(V& v, T& r)
-{
-    v.text("output", r.output);
-    v.boolean({"enabled", "In use"}, r.enabled);
-    std::vector<const char*> keys;
-    for (const RuleKind& k : rule_kinds())
-        keys.push_back(k.key);
-    v.alternatives("kind", keys, r.body);
-}
-
-template <class V, OneOf<RuleSet> T>
-void fields(V& v, T& s)
-{
-    v.list("outputs", s.outputs);
-    v.list("rules", s.rules);
-    v.number({"sample_s", "Looks every", Quantity::duration, 0.1, 60, "1 s"}, s.sample_s);
-    v.number({"resolution_k", "Resolves", Quantity::difference, 0, 5, "0.1 K; 0 is everything"}, s.resolution_k);
-    v.number({"fault_return_s", "Trusts a probe again after", Quantity::duration, 0, 3600, "10 s"}, s.fault_return_s);
-}
-
 template <class V, OneOf<Variant> T>
 void fields(V& v, T& x)
 {
@@ -474,7 +382,7 @@ void fields(V& v, T& x)
     v.list("probes", x.probes);
     v.object("unit", x.unit);
     v.spare_object("input", x.input);
-    v.spare_object("knob", x.knob);
+    v.spare_object("knob", x.unit.knob);
 }
 
 template <class V, OneOf<Place> T>
@@ -509,7 +417,7 @@ void fields(V& v, T& s)
 template <class V, OneOf<Draw> T>
 void fields(V& v, T& d)
 {
-    v.number({"start_h", "Draw begins", Quantity::hours, 0, 24, ""}, d.start_h);
+    v.number({"start_h", "Draw begins", Quantity::time_of_day, 0, 24, ""}, d.start_h);
     v.number({"duration_s", "lasts", Quantity::minutes, 1, 86400, ""}, d.duration_s);
     v.number({"flow_m3_s", "at the tap", Quantity::flow, 0, 0.02, ""}, d.flow_m3_s);
 }
@@ -525,7 +433,7 @@ void fields(V& v, T& d)
     v.list("draws", d.draws);
     v.number({"mains_c", "Cold mains", Quantity::temperature, 0, 35, ""}, d.mains_c);
     v.number({"draw_target_c", "Wanted at the tap", Quantity::temperature, 20, 90, "49 °C at most at a tap people use (common practice)"}, d.draw_target_c);
-    v.number({"outage_start_h", "Mains fail at", Quantity::hours, 0, 24, ""}, d.outage_start_h);
+    v.number({"outage_start_h", "Mains fail at", Quantity::time_of_day, 0, 24, ""}, d.outage_start_h);
     v.number({"outage_h", "for", Quantity::hours, 0, 24, "0: they do not; shows what a frost protection that needs power is worth"}, d.outage_h);
 }
 

@@ -81,6 +81,7 @@ void set_modes(Setup& s, const Variant& v)
     for (std::size_t o = 0; o < v.unit.outputs.size(); ++o)
         s.modes[o] = v.unit.outputs[o].mode;
     s.resolution_k = v.unit.resolution_k;
+    s.away = v.unit.away;
 }
 
 } // namespace
@@ -113,7 +114,7 @@ std::optional<std::pair<std::size_t, std::size_t>> bridged(const Variant& v)
 {
     const auto keys = probe_keys(v);
     for (const Rule& r : v.unit.rules)
-        if (const auto* d = std::get_if<Differential>(&r.body); d && r.enabled) {
+        if (const auto d = difference_of(v.unit, r); d && r.enabled) {
             const auto s = std::find(keys.begin(), keys.end(), d->source), t = std::find(keys.begin(), keys.end(), d->store);
             if (s != keys.end() && t != keys.end() && s != t)
                 return std::pair{static_cast<std::size_t>(s - keys.begin()), static_cast<std::size_t>(t - keys.begin())};
@@ -180,6 +181,8 @@ Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& 
         s.start_tank_c = cool_store_c;
     s.program = std::move(*program);
     set_modes(s, v);
+    for (std::size_t o = 0; o < v.unit.outputs.size(); ++o)
+        s.drives[o] = v.unit.outputs[o].drives;
     for (const Probe& p : v.probes)
         s.probes.push_back({p.place, p.lag_s, p.placement});
     s.sensors = sensors(v);

@@ -51,7 +51,6 @@ struct Variant {
     std::vector<Probe> probes;
     RuleSet unit;
     InputStage input; // of the unit
-    Knob knob;        // of a unit that has but one
     bool operator==(const Variant&) const = default;
 };
 

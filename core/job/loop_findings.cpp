@@ -54,6 +54,9 @@ std::vector<Finding> restarts_while_draining(const FindingContext& c)
     if (!drains(c))
         return {};
     const double drain_s = c.variant.loop.drain_back.drain_s;
+    for (const Rule& r : c.variant.unit.rules)
+        if (const auto* t = std::get_if<DrainTime>(&r.body); t && r.enabled && r.output == c.variant.unit.outputs.front().key && t->drain_s >= drain_s)
+            return {};
     for (std::size_t i = 0; i < c.variant.unit.rules.size(); ++i)
         if (const Rule& r = c.variant.unit.rules[i]; r.enabled && r.output == c.variant.unit.outputs.front().key)
             if (const auto* t = std::get_if<RunTimes>(&r.body)) {

@@ -51,7 +51,7 @@ Found each_budget(const FindingContext& c, F f)
 {
     Found out;
     for (std::size_t r = 0; r < c.variant.unit.rules.size(); ++r) {
-        const auto* d = std::get_if<Differential>(&c.variant.unit.rules[r].body);
+        const auto d = difference_of(c.variant.unit, c.variant.unit.rules[r]);
         if (!d || !c.variant.unit.rules[r].enabled || d->off >= d->on)
             continue;
         std::optional<Widest> widest;
@@ -204,6 +204,8 @@ Found limit_not_readable(const FindingContext& c)
         if (it == c.variant.probes.end() || it->condition.kind != ConditionKind::sound)
             continue;
         const double at = limit->limit.in_celsius();
+        if (limit->lower)
+            continue;
         if (at <= it->curve.max_c && ReadingChain(chain_of(c.variant, static_cast<std::size_t>(it - c.variant.probes.begin())), ReadingChain::For::look).at(at, 0).valid)
             continue;
         out.push_back({"", Severity::serious, std::string(kind_of(r).title) + " at " + temp(c, at) + " can never act",

@@ -89,7 +89,7 @@ SumResult hand_warm(X x, C c)
 
 SumResult cup(X x, C c)
 {
-    const Differential* d = first_difference(c.variant);
+    const auto d = first_difference(c.variant);
     if (!d)
         return {"There is no difference rule to trip.", NAN};
     const double starts = x[1] + d->on.in_kelvin(), stops = x[1] + d->off.in_kelvin();
@@ -165,20 +165,17 @@ std::string pair_text(const KnobPair& p, C c) { return "start at " + show(p.on_k
 
 SumResult knob_for(X x, C c)
 {
-    const KnobSetting s = knob_setting(c.variant.knob, {x[0], x[1]});
+    const KnobSetting s = knob_setting(c.variant.unit.knob, {x[0], x[1]});
     return {"Mark " + to_text(s.mark, Q::number, c.units) + ": " + pair_text(s.got, c) + ". That misses the start by " + show(s.miss.on_k, Q::difference, c) + ", the stop by " + show(s.miss.off_k, Q::difference, c) + ".", s.mark};
 }
 
-SumResult knob_at(X x, C c) { return {"Mark " + to_text(x[0], Q::number, c.units) + ": " + pair_text(knob_pair(c.variant.knob, x[0]), c), x[0]}; }
+SumResult knob_at(X x, C c) { return {"Mark " + to_text(x[0], Q::number, c.units) + ": " + pair_text(knob_pair(c.variant.unit.knob, x[0]), c), x[0]}; }
 
 void write_pair(Variant& v, const KnobPair& p)
 {
     for (Rule& r : v.unit.rules)
-        if (auto* d = std::get_if<Differential>(&r.body); d && r.enabled) {
-            d->on = TempDiff::kelvin(p.on_k);
-            d->off = TempDiff::kelvin(p.off_k);
-            return;
-        }
+        if (r.enabled && difference_of(v.unit, r))
+            return set_difference(v.unit, r, TempDiff::kelvin(p.on_k), TempDiff::kelvin(p.off_k));
 }
 
 // --- inputs -----------------------------------------------------------------
@@ -223,9 +220,9 @@ std::vector<FieldSum> probe_sums()
     add({"self_heating", {}, "Self-heating", "P = I² R over the heat it gives off", {at_temp("Probe at", at_25), {{"dissipation_w_k", "Heat it gives off", Q::dissipation, 1e-5, 0.2, "Data sheet; a bead 1 to 2 mW/K in still air (estimate)"}, [](C c) { return c.at_probe().sensor.dissipation_w_k > 0 ? c.at_probe().sensor.dissipation_w_k : 0.002; }}}, self_heating, "Keep this figure", nullptr}, P::input,
         [](Variant& v, std::size_t i, X x, double) { v.probes[i].sensor.dissipation_w_k = x[1]; });
     add({"knob_for", {}, "Mark for a wanted pair", "least sum of both squared misses", {{{"on_k", "Start at", Q::difference, -20, 60, ""}, [](C c) { return first_difference(c.variant) ? first_difference(c.variant)->on.in_kelvin() : 8.0; }}, {{"off_k", "Stop at", Q::difference, -20, 60, ""}, [](C c) { return first_difference(c.variant) ? first_difference(c.variant)->off.in_kelvin() : 4.0; }}}, knob_for, "Set the rule to this mark's pair", nullptr}, P::knob,
-        [](Variant& v, std::size_t, X, double mark) { write_pair(v, knob_pair(v.knob, mark)); });
-    add({"knob_at", {}, "Pair at a mark", "the knob's two ends and its law", {{{"mark", "Knob at", Q::number, -1000, 1000, ""}, [](C c) { return 0.5 * (c.variant.knob.first + c.variant.knob.last); }}}, knob_at, "Set the rule to this pair", nullptr}, P::knob,
-        [](Variant& v, std::size_t, X, double mark) { write_pair(v, knob_pair(v.knob, mark)); });
+        [](Variant& v, std::size_t, X, double mark) { write_pair(v, knob_pair(v.unit.knob, mark)); });
+    add({"knob_at", {}, "Pair at a mark", "the knob's two ends and its law", {{{"mark", "Knob at", Q::number, -1000, 1000, ""}, [](C c) { return 0.5 * (c.variant.unit.knob.first + c.variant.unit.knob.last); }}}, knob_at, "Set the rule to this pair", nullptr}, P::knob,
+        [](Variant& v, std::size_t, X, double mark) { write_pair(v, knob_pair(v.unit.knob, mark)); });
     return out;
 }
 

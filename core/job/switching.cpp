@@ -30,7 +30,7 @@ std::optional<std::size_t> index_of(const Variant& v, const std::string& key)
 
 std::optional<RealPoints> real_points(const Variant& v, std::size_t rule, const BudgetState& state)
 {
-    const auto* d = rule < v.unit.rules.size() ? std::get_if<Differential>(&v.unit.rules[rule].body) : nullptr;
+    const auto d = rule < v.unit.rules.size() ? difference_of(v.unit, v.unit.rules[rule]) : std::nullopt;
     if (!d)
         return {};
     const auto source = index_of(v, d->source), store = index_of(v, d->store);
@@ -43,12 +43,12 @@ std::optional<RealPoints> real_points(const Variant& v, std::size_t rule, const 
     return out;
 }
 
-const Differential* first_difference(const Variant& v)
+std::optional<Differential> first_difference(const Variant& v)
 {
     for (const Rule& r : v.unit.rules)
-        if (const auto* d = std::get_if<Differential>(&r.body); d && r.enabled)
+        if (const auto d = difference_of(v.unit, r); d && r.enabled)
             return d;
-    return nullptr;
+    return {};
 }
 
 double stagnation_c(const Collector& c)

@@ -21,8 +21,8 @@ struct RealPoints {
 // Nothing: the rule is no difference, or names a probe that is not there.
 std::optional<RealPoints> real_points(const Variant& v, std::size_t rule, const BudgetState& state);
 
-// The first difference rule in use; nullptr: there is none.
-const Differential* first_difference(const Variant& v);
+// The first difference rule in use, with the pair it comes to.
+std::optional<Differential> first_difference(const Variant& v);
 
 // Collector temperature at full sun without flow, °C: the positive root of the
 // collector's equation at zero output, 1000 W/m² and 30 °C air.

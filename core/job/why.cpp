@@ -1,35 +1,102 @@
 #include "why.h"
 
+#include <cctype>
+
 namespace vernal {
 namespace {
 
+constexpr std::size_t most_margins = 3; // in one sentence
+
 bool of_rule(std::int16_t rule, const RuleSet& unit) { return rule >= 0 && static_cast<std::size_t>(rule) < unit.rules.size(); }
 
-// What the margin's condition has to do.
-std::string condition(const RuleSet& unit, const Decision& d, const Units& units)
+// Margins, conditions and blocks of one output in words.
+struct Words {
+    const Variant& v;
+    const Program& p;
+    const Units& units;
+
+    // "the tank top"; names that are more than a word in capitals begin small.
+    std::string channel(std::size_t c) const
+    {
+        for (const Average& a : p.averages)
+            if (a.to == c)
+                c = a.from;
+        if (c == supply_channel)
+            return "the supply";
+        if (c >= v.probes.size())
+            return "the fixed value";
+        std::string name = v.probes[c].name;
+        if (name.size() > 1 && std::islower(static_cast<unsigned char>(name[1])) != 0)
+            name[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(name[0])));
+        return "the " + name;
+    }
+
+    // "the collector rises by 1.4 K against the tank bottom"
+    std::string movement(const Margin& m, bool wished) const
+    {
+        const bool lower = m.plus == zero_channel; // looks at the reading with its sign turned
+        const std::size_t what = lower ? m.minus : m.plus;
+        const bool rising = m.rising != lower;
+        const bool volts = what == supply_channel;
+        const std::string amount = to_text(static_cast<double>(m.amount) / 1000.0, volts ? Quantity::voltage : Quantity::difference, units);
+        std::string s = channel(what) + (rising ? (wished ? " rose by " : " rises by ") : (wished ? " fell by " : " falls by ")) + amount;
+        if (!lower && m.minus != zero_channel)
+            s += " against " + channel(m.minus);
+        return s;
+    }
+    std::string lasting(Millis ms) const
+    {
+        const double s = static_cast<double>(ms) / 1000.0;
+        return s < 120 ? to_text(s, Quantity::duration, units) : s < 7200 ? to_text(s, Quantity::minutes, units) : to_text(s / 3600, Quantity::hours, units);
+    }
+    std::string missing(const Missing& m) const
+    {
+        const std::string title = of_rule(m.rule, v.unit) ? kind_of(v.unit.rules[static_cast<std::size_t>(m.rule)]).title : "a rule";
+        switch (m.kind) {
+        case Missing::Kind::reading:
+            return m.margin.amount > 0 ? movement(m.margin, true) : title + " had stood long enough";
+        case Missing::Kind::clock:
+            return m.left_ms == not_since ? std::string("the clock were set") : "its window " + std::string(m.must_end ? "were over" : "had begun") + " (in " + lasting(m.left_ms) + ")";
+        case Missing::Kind::away: return "nobody were at home";
+        case Missing::Kind::wait: return m.left_ms == not_since ? title + " had ended" : "the wait of " + title + " were over (" + lasting(m.left_ms) + ")";
+        case Missing::Kind::other: break;
+        }
+        return m.must_end ? title + " gave way" : title + " asked";
+    }
+};
+
+std::string joined(const std::vector<std::string>& parts, const char* last)
 {
-    const Margin& m = d.margin;
-    if (m.unit == MarginUnit::milliseconds)
-        return "in " + to_text(static_cast<double>(m.amount) / 1000.0, Quantity::duration, units);
-    const std::string amount = to_text(static_cast<double>(m.amount) / 1000.0, Quantity::difference, units);
-    if (!of_rule(m.rule, unit))
-        return "after " + amount + " more";
-    const Rule& r = unit.rules[static_cast<std::size_t>(m.rule)];
-    const bool difference = std::holds_alternative<Differential>(r.body);
-    const bool asks = difference || std::holds_alternative<Divert>(r.body); // the others block
-    const bool falling = asks ? d.on : !d.on;
-    return std::string(difference ? "when the difference " : "when the limited probe ") + (falling ? "falls by " : "rises by ") + amount;
+    std::string s;
+    for (std::size_t i = 0; i < parts.size(); ++i)
+        s += (i == 0 ? "" : i + 1 == parts.size() ? std::string(last) : std::string(", ")) + parts[i];
+    return s;
+}
+
+// What lets go of an output that a rule holds: its set latches.
+std::string release(const Words& words, const Inputs& in, const EngineState& after, std::int16_t rule)
+{
+    for (std::size_t i = 0; i < words.p.latches.size(); ++i) {
+        const Latch& l = words.p.latches[i];
+        if (l.rule != rule || (after.latched >> i & 1U) == 0)
+            continue;
+        const auto value = [&](std::size_t c) -> std::int64_t { return c < max_read ? in.readings[c].mk : c >= first_spare_channel ? words.p.spare[c - first_spare_channel] : 0; };
+        return "when " + words.movement({l.plus, l.minus, value(l.plus) - value(l.minus) - l.clear_mk, false, rule}, false);
+    }
+    return "";
 }
 
 } // namespace
 
 std::string decider_name(const RuleSet& unit, Tier tier, std::int16_t rule)
 {
-    if (of_rule(rule, unit) && tier != Tier::min_run && tier != Tier::min_off)
+    if (of_rule(rule, unit) && !(tier == Tier::min_run && std::holds_alternative<RunTimes>(unit.rules[static_cast<std::size_t>(rule)].body)) && tier != Tier::min_off)
         return kind_of(unit.rules[static_cast<std::size_t>(rule)]).title;
     switch (tier) {
+    case Tier::bypass: return "the service bypass";
     case Tier::off_switch: return "the switch on OFF";
     case Tier::on_switch: return "the switch on ON";
+    case Tier::hold: return "the wait after power returned";
     case Tier::fault: return "a probe fault";
     case Tier::min_off: return "the least rest";
     case Tier::min_run: return "the least run";
@@ -42,8 +109,10 @@ std::string decider_key(const RuleSet& unit, Tier tier, std::int16_t rule)
     if (of_rule(rule, unit) && tier != Tier::min_run && tier != Tier::min_off)
         return kind_of(unit.rules[static_cast<std::size_t>(rule)]).key;
     switch (tier) {
+    case Tier::bypass: return "bypass";
     case Tier::off_switch: return "off_switch";
     case Tier::on_switch: return "on_switch";
+    case Tier::hold: return "power_wait";
     case Tier::fault: return "fault";
     case Tier::min_off: return "min_off";
     case Tier::min_run: return "min_run";
@@ -51,19 +120,44 @@ std::string decider_key(const RuleSet& unit, Tier tier, std::int16_t rule)
     }
 }
 
-WhyText why(const RuleSet& unit, const Program& program, const Inputs& in, const EngineState& after, const Decision& d, std::size_t output, const Units& units)
+WhyText why(const Variant& variant, const Program& program, const Inputs& in, const EngineState& after, const Decision& d, std::size_t output, const Units& units)
 {
+    const RuleSet& unit = variant.unit;
+    const Words words{variant, program, units};
     WhyText w;
     const std::string key = unit.outputs[output].key;
     const std::string name = decider_name(unit, d.tier, d.rule);
-    w.headline = key + (d.on ? " runs: " : " rests: ") + name + (d.tier == Tier::nothing ? "." : d.on ? " holds it on." : " holds it off.");
-    if (d.margin.unit != MarginUnit::none) {
-        const bool blocked = !d.on && d.tier != Tier::nothing;
-        w.margin = std::string(d.on ? "Stops " : blocked ? "Free again " : "Starts ") + condition(unit, d, units) + ".";
-    }
+    const std::string speed = d.on && d.speed_pm < full_speed ? " at " + to_text(d.speed_pm / 1000.0, Quantity::ratio, units) + " of full speed" : "";
+    w.headline = key + (d.on ? " runs" + speed + ": " : " rests: ") + name + (d.tier == Tier::nothing ? "." : d.on ? " holds it on." : " holds it off.");
+
+    std::vector<std::string> ways;
+    for (const Margin& m : margins(program, in, after, output))
+        if (m.amount > 0 && ways.size() < most_margins)
+            ways.push_back("when " + words.movement(m, false));
+    if (const auto left = until_change(program, in, after, output))
+        ways.push_back("in " + words.lasting(*left) + " by itself");
+    if (!ways.empty())
+        w.margin = std::string(d.on ? "Stops " : "Starts ") + joined(ways, ", or ") + ".";
+    else if (const std::string free = d.on || d.rule < 0 ? "" : release(words, in, after, d.rule); !free.empty())
+        w.margin = "Free again " + free + ".";
+
     const auto all = voices(program, in, after, output);
     for (std::size_t i = 1; i < all.size(); ++i)
         w.overruled.push_back(decider_name(unit, all[i].tier, all[i].rule) + (all[i].wants_on ? " asks for on" : " asks for off"));
+    if (d.on)
+        return w;
+    std::vector<std::string> blocks;
+    for (const Voice& v : all)
+        if (!v.wants_on && v.tier != Tier::nothing)
+            blocks.push_back(decider_name(unit, v.tier, v.rule) + " let go");
+    for (const WhyNot& n : why_not(program, in, after, output)) {
+        std::vector<std::string> needs = blocks;
+        for (const Missing& m : n.missing)
+            needs.push_back(words.missing(m));
+        const std::string title = of_rule(n.rule, unit) ? kind_of(unit.rules[static_cast<std::size_t>(n.rule)]).title : "A rule";
+        if (!needs.empty())
+            w.why_not.push_back(title + " would run it if " + joined(needs, " and ") + ".");
+    }
     return w;
 }
 

@@ -1,6 +1,7 @@
 // Decisions in words.
 #pragma once
 
+#include "core/rules/outlook.h"
 #include "job.h"
 
 namespace vernal {
@@ -12,9 +13,10 @@ std::string decider_key(const RuleSet& unit, Tier tier, std::int16_t rule);
 
 struct WhyText {
     std::string headline;               // "P1 runs: Difference holds it."
-    std::string margin;                 // "Stops when the Difference falls by 9.4 K."; may be empty
+    std::string margin;                 // "Stops when the collector falls by 9.4 K."; may be empty
     std::vector<std::string> overruled; // lower voices that wanted something else or the same
+    std::vector<std::string> why_not;   // of an output that rests: what it would take to run now
 };
-WhyText why(const RuleSet& unit, const Program& program, const Inputs& in, const EngineState& after, const Decision& decision, std::size_t output, const Units& units);
+WhyText why(const Variant& variant, const Program& program, const Inputs& in, const EngineState& after, const Decision& decision, std::size_t output, const Units& units);
 
 } // namespace vernal

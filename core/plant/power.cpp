@@ -43,8 +43,8 @@ void Power::cut_off()
 double Power::pump_power_w() const
 {
     if (source_ == Source::mains)
-        return loop_.pump.power_w * std::pow(loop_.pump.speed, 3);
-    return cut_ ? 0.0 : (drive_.volt + line_ohm_ * drive_.current_a) * drive_.current_a;
+        return loop_.pump.power_w * std::pow(loop_.pump.speed, 3) * load_;
+    return cut_ ? 0.0 : (drive_.volt + line_ohm_ * drive_.current_a) * drive_.current_a * load_;
 }
 
 // Terminal voltage, currents and the cut-out for the charge as it stands.
@@ -66,7 +66,7 @@ void Power::settle(bool on)
     if (cut_ && resting >= b.reconnect_v)
         cut_ = false;
     drive_ = on ? drive_at(loop_.motor, at_terminals(loop_.motor.current_a), turning, line_ohm_) : Drive{};
-    volt_ = at_terminals(on && !cut_ ? drive_.current_a : 0);
+    volt_ = at_terminals(on && !cut_ ? drive_.current_a * load_ : 0);
     low_s_ = on && !cut_ && volt_ < b.cut_v ? low_s_ : 0.0;
     if (on && !cut_ && volt_ < b.cut_v && low_s_ >= b.cut_delay_s) {
         cut_off();

@@ -30,6 +30,8 @@ public:
     // Sun on the panel and air of the minute that begins; `on`: the pump is asked for.
     void minute(double sun_w_m2, double air_c, bool on);
     void switched(bool on);
+    // What the pump takes, as a share of what it takes at its set speed.
+    void load(double share) { load_ = share; }
     void pass(double seconds, bool on);
     // 0: stands still; 1: as stated for the pump.
     double speed(bool on) const { return source_ == Source::mains || !on ? 1.0 : cut_ ? 0.0 : drive_.speed * (loop_.motor.swapped ? backwards_share : 1.0); }
@@ -47,7 +49,7 @@ private:
     void cut_off();
     const Loop& loop_;
     Source source_;
-    double sun_w_m2_ = 0, air_c_ = 15, charge_, volt_ = 0, net_a_ = 0, line_ohm_, low_s_ = 0;
+    double sun_w_m2_ = 0, air_c_ = 15, charge_, volt_ = 0, net_a_ = 0, line_ohm_, low_s_ = 0, load_ = 1;
     bool cut_ = false;
     Drive drive_;
     PowerFigures figures_;

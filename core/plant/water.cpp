@@ -58,7 +58,7 @@ const Route& Water::open_route() const
 {
     const auto& routes = network_.arrangement().routes;
     for (const Route& r : routes)
-        if (r.pump == 0 && (r.valve < 0 || ((running_ >> r.valve & 1U) != 0) == r.when))
+        if (r.pump == 0 && (r.valve < 0 || ((acting_.running >> r.valve & 1U) != 0) == r.when))
             return r;
     return routes.front();
 }
@@ -78,21 +78,25 @@ void Water::settle_flows(const std::vector<double>& t)
     }
     const Arrangement& a = network_.arrangement();
     const Fluid fluid = a.carrier == Carrier::air ? warm_air() : fluid_at(a.carrier == Carrier::glycol ? loop_.glycol_fraction : 0.0, warmth_ * warmth_step_k);
-    full_flow_ = pump_flow(loop_, a.routes.front(), loop_.pump, fluid, 0);
-    lifted_flow_ = a.drains ? pump_flow(loop_, a.routes.front(), loop_.pump, fluid, loop_.drain_back.lift_m) : full_flow_;
+    const auto flow = [&](const Route& r, Pump pump, std::size_t which, const Fluid& carried, double lift_m) {
+        pump.speed *= acting_.pumps[which].speed_share();
+        return pump_flow(loop_, r, pump, carried, lift_m) * acting_.pumps[which].flow_share();
+    };
+    full_flow_ = flow(a.routes.front(), loop_.pump, 0, fluid, 0);
+    lifted_flow_ = a.drains ? flow(a.routes.front(), loop_.pump, 0, fluid, loop_.drain_back.lift_m) : full_flow_;
     Pump filling = loop_.pump;
     filling.speed = loop_.drain_back.fill_boost ? 1.0 : filling.speed;
-    filling_flow_ = a.drains ? pump_flow(loop_, a.routes.front(), filling, fluid, loop_.drain_back.lift_m) : full_flow_;
+    filling_flow_ = a.drains ? flow(a.routes.front(), filling, 0, fluid, loop_.drain_back.lift_m) : full_flow_;
     for (const Route& r : a.routes)
         if (r.pump == 1)
-            second_flow_ = pump_flow(loop_, r, loop_.pump_2, a.has(Part::exchanger) ? glycol_water(0) : fluid, 0);
+            second_flow_ = flow(r, loop_.pump_2, 1, a.has(Part::exchanger) ? glycol_water(0) : fluid, 0);
 }
 
 void Water::settle_reverse(const std::vector<double>& t)
 {
     reverse_left_s_ = reverse_every_s;
     const auto cold = {Segment::collector, Segment::supply_pipe}, warm = {Segment::return_pipe, Segment::coil, Segment::tank_down, Segment::exchanger_hot, Segment::pool, Segment::slab, Segment::room};
-    const double free = pump_ ? 0.0 : thermosiphon_flow(loop_, open_route(), network_.mean_c(cold, t), network_.mean_c(warm, t));
+    const double free = pump_ || acting_.shut || acting_.emptied ? 0.0 : thermosiphon_flow(loop_, open_route(), network_.mean_c(cold, t), network_.mean_c(warm, t));
     // In steps of a fifth: factors are kept per flow.
     const double share = free * loop_.check_valve.leak / loop_.pump.flow_m3_s;
     reverse_m3_s_ = share < least_reverse ? 0.0 : std::exp2(std::round(4 * std::log2(share)) / 4) * loop_.pump.flow_m3_s;
@@ -110,7 +114,7 @@ Trouble Water::trouble() const
 {
     if (!pump_)
         return Trouble::none;
-    if (loop_.pump.shut)
+    if (loop_.pump.shut || acting_.shut)
         return Trouble::dead_head;
     if (!drains())
         return Trouble::none;
@@ -141,10 +145,21 @@ void Water::weather(const Surroundings& s)
         power_.minute(s.sun_w_m2[static_cast<std::size_t>(SunPlane::panel)], s.air_c, pump_);
 }
 
-void Water::outputs(std::uint32_t running, const std::vector<double>& t)
+void Water::outputs(const Acting& acting, const std::vector<double>& t)
 {
-    const bool on = (running & 1U) != 0;
-    running_ = running;
+    const bool on = (acting.running & 1U) != 0;
+    const bool turned = acting.pumps != acting_.pumps, moved = acting.shut != acting_.shut || acting.emptied != acting_.emptied;
+    acting_ = acting;
+    if (turned) {
+        power_.load(acting.pumps[0].power_share());
+        settle_flows({});
+    }
+    if (turned && drains() && on && pump_ && state_ == Filling::filling) // what is still missing, at the new speed
+        left_s_ = filling_flow_ > 0 && trouble() == Trouble::none ? std::min(left_s_, network_.draining_m3() / filling_flow_) : never;
+    if (moved && may_reverse() && !on) {
+        reverse_m3_s_ = 0;
+        reverse_left_s_ = reverse_every_s;
+    }
     if (on == pump_)
         return;
     pump_ = on;
@@ -233,16 +248,16 @@ void Water::pass(double seconds, std::vector<double>& t)
     enter(Filling::empty, never);
 }
 
-Flows Water::flows(std::uint32_t running, double draw_w_k, double mains_c) const
+Flows Water::flows(double draw_w_k, double mains_c) const
 {
-    const auto on = [running](std::size_t output) { return (running >> output & 1U) != 0; };
+    const auto on = [this](std::size_t output) { return (acting_.running >> output & 1U) != 0; };
     Flows f{{}, draw_w_k, mains_c, drained()};
     const auto& routes = network_.arrangement().routes;
     for (std::size_t r = 0; r < routes.size(); ++r) {
         const bool open = routes[r].valve < 0 || on(static_cast<std::size_t>(routes[r].valve)) == routes[r].when;
         if (open && routes[r].pump == 0 && !on(0) && reverse_m3_s_ > 0)
             f.route_w_k[r] = -network_.rate_w_k(r, reverse_m3_s_);
-        if (!open || !on(routes[r].pump))
+        if (!open || !on(routes[r].pump) || (routes[r].pump == 0 && (acting_.shut || acting_.emptied)))
             continue;
         double flow = routes[r].pump == 0 ? full_flow_ : second_flow_;
         if (drains())

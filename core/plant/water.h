@@ -45,6 +45,27 @@ struct WaterFigures {
     double reverse_s = 0;     // warm fluid rising to the cold collector by itself
 };
 
+// How a pump is driven: share of its set speed, or of the time at its set speed.
+struct PumpDrive {
+    double share = 1.0;
+    bool bursts = false;
+    bool operator==(const PumpDrive&) const = default;
+    double flow_share() const { return bursts ? share : 1.0; } // what is left to do once the speed is set
+    double speed_share() const { return bursts ? 1.0 : share; }
+    // Affinity laws; in bursts only the time counts.
+    double power_share() const { return bursts ? share : share * share * share; }
+};
+
+// The outputs as they act on the water: which of them run, how the pumps turn,
+// and what valves of the loop's own do.
+struct Acting {
+    std::uint32_t running = 0;
+    std::array<PumpDrive, 2> pumps{};
+    bool shut = false;     // a motorised check valve stands closed
+    bool emptied = false;  // a drain valve has let the loop out
+    bool operator==(const Acting&) const = default;
+};
+
 class Water {
 public:
     Water(const Network& network, const Loop& loop, double altitude_m);
@@ -70,12 +91,13 @@ public:
     const Power& power() const { return power_; }
 
     // The outputs as they stand from now on.
-    void outputs(std::uint32_t running, const std::vector<double>& t);
+    void outputs(const Acting& acting, const std::vector<double>& t);
+    bool emptied() const { return acting_.emptied; }
     // Time passes with the outputs as they stand; never beyond until_change_s()
     // by more than a sample. May move water, and with it heat, between nodes.
     void pass(double seconds, std::vector<double>& t);
 
-    Flows flows(std::uint32_t running, double draw_w_k, double mains_c) const;
+    Flows flows(double draw_w_k, double mains_c) const;
     const WaterFigures& figures() const { return figures_; }
     void forget_figures()
     {
@@ -98,7 +120,7 @@ private:
     const Loop& loop_;
     double altitude_m_, filling_flow_ = 0, lifted_flow_ = 0, full_flow_ = 0, second_flow_ = 0;
     int warmth_ = 4; // of the ring, in tens of degrees: what its flows are reckoned at
-    std::uint32_t running_ = 0;
+    Acting acting_;
     double reverse_m3_s_ = 0, reverse_left_s_ = std::numeric_limits<double>::infinity();
     bool primed_ = true, cavitates_ = false, air_locked_ = false;
     Filling state_ = Filling::running;

@@ -1,264 +1,501 @@
-#include "engine.h"
+#include "engine_parts.h"
 
 #include <algorithm>
 
 namespace vernal {
+namespace parts {
 namespace {
 
-constexpr std::uint32_t bit(std::size_t i) { return std::uint32_t{1} << i; }
+constexpr std::int64_t average_grain = 1024;
 
-Millis plus_saturated(Millis a, Millis b) { return std::min(a + b, for_ever); }
+bool in_span(const ClockSpan& w, Millis clock)
+{
+    return w.from_ms < w.to_ms ? clock >= w.from_ms && clock < w.to_ms : clock >= w.from_ms || clock < w.to_ms;
+}
+
+bool window_holds(const Gate& c, Millis clock)
+{
+    for (std::size_t i = 0; i < c.span_count; ++i)
+        if (clock >= 0 && in_span(c.spans[i], clock))
+            return true;
+    return false;
+}
+
+// Rests, holds, rests … while its gate is open.
+bool cycle_holds(const Gate& c, Bits bits, EngineState& s)
+{
+    Millis& since = s.since[c.timer];
+    const bool elsewise = c.output >= 0 && running(s, static_cast<std::size_t>(c.output)) && (s.conditions & bit(c.bit)) == 0;
+    if (!c.when.holds(bits) || elsewise) {
+        since = not_since;
+        return false;
+    }
+    if (since == not_since)
+        since = s.now_ms - (c.on_first ? c.wait_ms : 0);
+    while (s.now_ms - since >= c.wait_ms + c.on_ms)
+        since += c.wait_ms + c.on_ms;
+    return s.now_ms - since >= c.wait_ms;
+}
+
+bool follow_holds(const Gate& c, const EngineState& s)
+{
+    const auto leader = static_cast<std::size_t>(c.output);
+    const Millis lasts = s.now_ms - s.changed_at[leader];
+    return running(s, leader) ? lasts >= c.wait_ms : lasts < c.on_ms;
+}
+
+// long_ago: it was asked for at the last sample.
+bool run_on_holds(const Gate& c, Bits bits, EngineState& s)
+{
+    Millis& since = s.since[c.timer];
+    if (!running(s, static_cast<std::size_t>(c.output)) && !c.when.holds(bits)) {
+        since = not_since;
+        return false;
+    }
+    if (c.when.holds(bits)) {
+        since = long_ago;
+        return false;
+    }
+    if (since == long_ago)
+        since = s.now_ms;
+    return since != not_since && s.now_ms - since < c.on_ms;
+}
+
+bool pressed_holds(const Gate& c, const Inputs& in, Bits bits, EngineState& s)
+{
+    Millis& since = s.since[c.timer];
+    if ((in.pressed >> c.timer & 1U) != 0 && since == not_since)
+        since = s.now_ms;
+    if (c.when.holds(bits))
+        since = not_since;
+    return since != not_since;
+}
+
+bool guard_holds(const Gate& c, const Inputs& in, const Values& v, EngineState& s)
+{
+    using Phase = GuardState::Phase;
+    GuardState& g = s.guards[c.timer];
+    const bool runs = running(s, static_cast<std::size_t>(c.output));
+    const MilliKelvin now = v[c.channel];
+    const auto enter = [&](Phase phase) {
+        g.phase = phase;
+        g.since_ms = s.now_ms;
+        g.highest_mk = phase == Phase::watching ? now : 0;
+    };
+    if (in.modes[static_cast<std::size_t>(c.output)] == Mode::off)
+        g = {};
+    switch (g.phase) {
+    case Phase::idle:
+        if (runs)
+            enter(Phase::watching);
+        break;
+    case Phase::watching:
+        g.highest_mk = std::max(g.highest_mk, now);
+        if (!runs) {
+            enter(Phase::idle);
+        } else if (g.highest_mk - now >= c.fall_mk) {
+            enter(Phase::proven);
+            g.failures = 0;
+        } else if (s.now_ms - g.since_ms >= c.wait_ms) {
+            ++g.failures;
+            enter(g.failures > c.retries ? Phase::locked : Phase::waiting);
+        }
+        break;
+    case Phase::proven:
+        if (!runs)
+            enter(Phase::idle);
+        break;
+    case Phase::waiting:
+        if (s.now_ms - g.since_ms >= c.on_ms)
+            enter(Phase::idle);
+        break;
+    case Phase::locked:
+        break;
+    }
+    return g.phase == Phase::waiting || g.phase == Phase::locked;
+}
+
+bool holds(const Gate& c, const Inputs& in, const Values& v, Bits bits, EngineState& s)
+{
+    switch (c.kind) {
+    case Gate::Kind::window: return window_holds(c, in.clock_ms);
+    case Gate::Kind::away: return in.away;
+    case Gate::Kind::term: return c.when.holds(bits);
+    case Gate::Kind::cycle: return cycle_holds(c, bits, s);
+    case Gate::Kind::follow: return follow_holds(c, s);
+    case Gate::Kind::run_on: return run_on_holds(c, bits, s);
+    case Gate::Kind::pressed: return pressed_holds(c, in, bits, s);
+    case Gate::Kind::guard: return guard_holds(c, in, v, s);
+    }
+    return false;
+}
+
+} // namespace
+
+void channel_values(const Program& p, const Inputs& in, const EngineState& s, Values& v)
+{
+    for (std::size_t i = 0; i < p.probes; ++i)
+        v[i] = in.readings[i].mk;
+    v[supply_channel] = in.readings[supply_channel].mk;
+    v[zero_channel] = 0;
+    for (std::size_t i = 0; i < p.spare.size(); ++i)
+        v[first_spare_channel + i] = p.spare[i];
+    for (const Average& a : p.averages)
+        v[a.to] = static_cast<MilliKelvin>((s.average[a.to] + average_grain / 2) >> 10);
+}
 
 std::uint32_t fault_bits(const Program& p, const EngineState& s)
 {
-    std::uint32_t bits = 0;
-    for (std::size_t i = 0; i < p.probes; ++i)
-        if (s.valid_ms[i] < p.fault_return_ms)
-            bits |= bit(i);
+    return p.used & ~s.trusted;
+}
+
+Bits conditions(const Program& p, const Inputs& in, const Values& v, EngineState& s)
+{
+    Bits bits = s.latched;
+    for (const Gate& c : p.gates)
+        if (holds(c, in, v, bits, s))
+            bits |= bit(c.bit);
     return bits;
 }
 
-// valid_ms is −1 while invalid, 0 at the first valid sample, then counts up.
-void update_probes(const Program& p, const Inputs& in, EngineState& s)
+std::int64_t quiet_samples(const Program& p, const EngineState& s, const Inputs& last)
 {
-    for (std::size_t i = 0; i < p.probes; ++i) {
-        Millis& v = s.valid_ms[i];
-        v = !in.readings[i].valid ? -1 : v < 0 ? 0 : plus_saturated(v, p.sample_ms);
+    if (s.now_ms <= s.settled.until_ms)
+        return (s.settled.until_ms - s.now_ms) / p.sample_ms;
+    Millis next = for_ever;
+    const auto at = [&](Millis when) {
+        if (when > s.now_ms)
+            next = std::min(next, when);
+    };
+    for (std::size_t i = 0; i < max_read; ++i)
+        if ((p.used & bit32(i)) != 0 && s.valid_since[i] != not_since)
+            at(s.valid_since[i] + p.fault_return_ms);
+    at(p.power_wait_ms);
+    for (std::size_t o = 0; o < p.outputs; ++o) {
+        const OutputTimers& t = p.timers[o];
+        const bool runs = running(s, o);
+        if (s.changed_at[o] == s.now_ms) // what looks at the outputs sees it at the next sample
+            at(s.now_ms + p.sample_ms);
+        at(s.changed_at[o] + (runs ? t.min_run_ms : t.min_off_ms));
+        if (runs)
+            at(s.changed_at[o] + t.boost_ms);
+        else
+            at(s.stopped_at[o] + t.drain_ms);
+        if (last.modes[o] == Mode::on && t.on_timeout_ms > 0)
+            at(s.on_since[o] == not_since ? s.now_ms + p.sample_ms : s.on_since[o] + t.on_timeout_ms);
+    }
+    for (const Delay& d : p.delays)
+        if (s.since[d.timer] != not_since)
+            at(s.since[d.timer] + ((s.latched >> d.latch & 1U) != 0 ? d.clear_ms : d.set_ms));
+    for (const Speed& x : p.speeds)
+        if (x.kind == Speed::Kind::target && running(s, x.output))
+            at(s.speed_at[x.output] + x.every_ms);
+    for (const Gate& c : p.gates) {
+        const Millis since = c.kind == Gate::Kind::guard ? 0 : s.since[c.timer];
+        switch (c.kind) {
+        case Gate::Kind::window:
+            for (std::size_t i = 0; last.clock_ms >= 0 && i < c.span_count; ++i)
+                for (Millis edge : {c.spans[i].from_ms, c.spans[i].to_ms})
+                    at(s.now_ms + (edge > last.clock_ms ? edge - last.clock_ms : edge + day_ms - last.clock_ms));
+            break;
+        case Gate::Kind::cycle: {
+            // An output that has just come to rest opens the gate at the next sample.
+            const bool opens = since == not_since && c.when.holds(s.conditions) && !(c.output >= 0 && running(s, static_cast<std::size_t>(c.output)));
+            if (since != not_since && c.output >= 0 && running(s, static_cast<std::size_t>(c.output)) && (s.conditions & bit(c.bit)) == 0)
+                at(s.now_ms + p.sample_ms);
+            if (opens)
+                at(s.now_ms + p.sample_ms);
+            if (since != not_since) {
+                at(since + c.wait_ms);
+                at(since + c.wait_ms + c.on_ms);
+            }
+            break;
+        }
+        case Gate::Kind::follow: {
+            const auto leader = static_cast<std::size_t>(c.output);
+            const bool now = (s.conditions & bit(c.bit)) != 0, soon = follow_holds(c, s);
+            if (now != soon)
+                at(s.now_ms + p.sample_ms);
+            at(s.changed_at[leader] + (running(s, leader) ? c.wait_ms : c.on_ms));
+            break;
+        }
+        case Gate::Kind::run_on:
+            if (since == long_ago ? !c.when.holds(s.conditions) : since != not_since && !running(s, static_cast<std::size_t>(c.output)))
+                at(s.now_ms + p.sample_ms);
+            if (since != not_since && since != long_ago)
+                at(since + c.on_ms);
+            break;
+        case Gate::Kind::guard: {
+            using Phase = GuardState::Phase;
+            const GuardState& g = s.guards[c.timer];
+            const bool runs = running(s, static_cast<std::size_t>(c.output));
+            if ((g.phase == Phase::idle && runs) || ((g.phase == Phase::watching || g.phase == Phase::proven) && !runs))
+                at(s.now_ms + p.sample_ms);
+            if (g.phase == Phase::watching)
+                at(g.since_ms + c.wait_ms);
+            if (g.phase == Phase::waiting)
+                at(g.since_ms + c.on_ms);
+            break;
+        }
+        case Gate::Kind::away:
+        case Gate::Kind::term:
+        case Gate::Kind::pressed: break;
+        }
+    }
+    // A count that has not begun begins at the next sample.
+    return next == for_ever ? for_ever : std::max<Millis>(1, (next - s.now_ms + p.sample_ms - 1) / p.sample_ms) - 1;
+}
+
+} // namespace parts
+
+namespace {
+
+using namespace parts;
+
+// Readings that come back are valid for 0 at their first valid sample. True: some changed.
+bool update_probes(const Program& p, const Inputs& in, EngineState& s)
+{
+    bool moved = false;
+    for (std::uint32_t left = p.used; left != 0; left &= left - 1) {
+        const auto i = static_cast<std::size_t>(std::countr_zero(left));
+        const std::uint32_t its = bit32(i);
+        if (!in.readings[i].valid) {
+            moved = moved || s.valid_since[i] != not_since;
+            s.valid_since[i] = not_since;
+            s.trusted &= ~its;
+        } else if ((s.trusted & its) == 0) {
+            if (s.valid_since[i] == not_since) {
+                s.valid_since[i] = s.now_ms;
+                moved = true;
+            }
+            if (s.now_ms - s.valid_since[i] >= p.fault_return_ms) {
+                s.trusted |= its;
+                moved = true;
+            }
+        }
+    }
+    return moved;
+}
+
+void update_averages(const Program& p, const Inputs& in, EngineState& s)
+{
+    for (const Average& a : p.averages) {
+        const std::int64_t x = std::int64_t{in.readings[a.from].mk} * average_grain;
+        std::int64_t& y = s.average[a.to];
+        if (!in.readings[a.from].valid)
+            y = not_since;
+        else
+            y = y == not_since ? x : y + (x - y) * p.sample_ms / (a.over_ms + p.sample_ms);
     }
 }
 
-MilliKelvin latch_value(const Latch& l, const Inputs& in)
+void update_latches(const Program& p, const Values& v, std::uint32_t faults, EngineState& s)
 {
-    const MilliKelvin a = in.readings[static_cast<std::size_t>(l.plus)].mk;
-    return l.minus < 0 ? a : a - in.readings[static_cast<std::size_t>(l.minus)].mk;
+    std::uint32_t latched = s.latched;
+    std::uint32_t one = 1;
+    for (const Latch& l : p.latches) {
+        const MilliKelvin x = v[l.plus] - v[l.minus];
+        latched |= x >= l.set_mk ? one : 0U;
+        latched &= ~(x <= l.clear_mk ? one : 0U);
+        one <<= 1;
+    }
+    if (faults != 0)
+        for (std::size_t i = 0; i < p.latches.size(); ++i)
+            if ((p.latch_reads[i] & faults) != 0)
+                latched &= ~bit32(i);
+    // Nothing on its way, and nothing that would have to wait.
+    if (s.pending == 0 && ((latched ^ s.latched) & p.delayed) == 0) {
+        s.latched = latched;
+        return;
+    }
+    for (const Delay& d : p.delays) {
+        Millis& since = s.since[d.timer];
+        const std::uint32_t its = bit32(d.latch);
+        if (((latched ^ s.latched) & its) == 0 || (p.latch_reads[d.latch] & faults) != 0) {
+            since = not_since;
+            s.pending &= ~its;
+            continue;
+        }
+        if (since == not_since)
+            since = s.now_ms;
+        s.pending |= its;
+        if (s.now_ms - since >= ((latched & its) != 0 ? d.set_ms : d.clear_ms)) {
+            since = not_since;
+            s.pending &= ~its;
+        } else {
+            latched ^= its;
+        }
+    }
+    s.latched = latched;
 }
 
-bool latch_faulted(const Latch& l, std::uint32_t faults)
+std::int32_t in_range(const Speed& x, std::int64_t pm)
 {
-    return (faults & bit(static_cast<std::size_t>(l.plus))) != 0 || (l.minus >= 0 && (faults & bit(static_cast<std::size_t>(l.minus))) != 0);
+    const auto held = static_cast<std::int32_t>(std::clamp<std::int64_t>(pm, x.floor_pm, x.top_pm));
+    return std::max(x.floor_pm, held / x.grain_pm * x.grain_pm);
 }
 
-void update_latches(const Program& p, const Inputs& in, std::uint32_t faults, EngineState& s)
+std::int32_t by_difference(const Speed& x, std::int64_t value_mk)
+{
+    const auto over = static_cast<std::int32_t>(value_mk - x.at_mk); // a 32-bit division is several times faster
+    return in_range(x, over < 0 ? x.floor_pm : x.floor_pm + std::int64_t{over / x.per_mk} * x.step_pm);
+}
+
+// Of an output that is on; the state of a speed that seeks a target moves on.
+std::int32_t speed_of(const Program& p, const Values& v, const Decision& d, std::size_t o, EngineState& s)
+{
+    std::int32_t speed = full_speed;
+    if (d.tier >= Tier::min_off)
+        for (const Speed& x : p.speeds) {
+            if (x.output != o)
+                continue;
+            const MilliKelvin value = v[x.plus] - v[x.minus];
+            if (x.kind == Speed::Kind::difference) {
+                speed = by_difference(x, value);
+                continue;
+            }
+            std::int32_t& now = s.speed_pm[o];
+            if (s.changed_at[o] == s.now_ms) {
+                now = x.floor_pm;
+                s.speed_at[o] = s.now_ms;
+            } else if (s.now_ms - s.speed_at[o] >= x.every_ms) {
+                now = in_range(x, now + (value > x.at_mk + x.per_mk ? x.step_pm : value < x.at_mk - x.per_mk ? -x.step_pm : 0));
+                s.speed_at[o] = s.now_ms;
+            }
+            speed = in_range(x, now);
+        }
+    const OutputTimers& t = p.timers[o];
+    return s.now_ms - s.changed_at[o] < t.boost_ms ? t.boost_pm : speed;
+}
+
+Millis clock_before(Millis clock, Millis ms) { return clock < 0 ? clock : ((clock - ms) % day_ms + day_ms) % day_ms; }
+Millis clock_after(Millis clock, Millis ms)
+{
+    const Millis next = clock + ms;
+    return clock < 0 ? clock : next < day_ms ? next : next % day_ms;
+}
+
+// A guard that looks at every reading.
+bool watching(const Program& p, const EngineState& s)
+{
+    return p.guards > 0 && std::any_of(s.guards.begin(), s.guards.end(), [](const GuardState& g) { return g.phase == GuardState::Phase::watching; });
+}
+
+Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
+{
+    s.now_ms += p.sample_ms;
+    const std::uint32_t latched = s.latched, pending = s.pending, before = s.running;
+    const bool moved = update_probes(p, in, s);
+    const std::uint32_t faults = fault_bits(p, s);
+    if (!p.averages.empty())
+        update_averages(p, in, s);
+    Values v;
+    channel_values(p, in, s, v);
+    update_latches(p, v, faults, s);
+    const bool still = !moved && s.latched == latched && s.pending == pending && in.pressed == 0;
+    Settled& settled = s.settled;
+    if (still && s.now_ms <= settled.until_ms && in.modes == settled.modes && in.away == settled.away && in.clock_ms == clock_after(settled.clock_ms, p.sample_ms)) {
+        settled.clock_ms = in.clock_ms;
+        for (const Speed& x : p.speeds)
+            if (running(s, x.output))
+                settled.decisions[x.output].speed_pm = speed_of(p, v, settled.decisions[x.output], x.output, s);
+        return settled.decisions;
+    }
+    settled.until_ms = long_ago;
+    const Bits held = s.conditions;
+    s.conditions = conditions(p, in, v, s);
+    for (std::size_t o = 0; o < p.outputs; ++o) {
+        Millis& on = s.on_since[o];
+        if (in.modes[o] != Mode::on)
+            on = not_since;
+        else if (on == not_since)
+            on = s.now_ms;
+    }
+    Decisions out;
+    const Ask ask{p, in, s, faults, speaking(p, s.conditions)};
+    for (std::size_t o = 0; o < p.outputs; ++o) {
+        const Voice voice = decide(ask, o);
+        Decision& d = out[o];
+        d = {voice.wants_on, voice.tier, voice.rule, 0};
+        if (d.on != running(s, o)) {
+            s.running ^= bit32(o);
+            s.changed_at[o] = s.now_ms;
+            if (!d.on)
+                s.stopped_at[o] = s.now_ms;
+        }
+        if (d.on)
+            d.speed_pm = speed_of(p, v, d, o, s);
+    }
+    if (still && s.running == before && s.conditions == held && !watching(p, s)) {
+        const std::int64_t quiet = quiet_samples(p, s, in);
+        settled = {quiet >= for_ever ? for_ever : s.now_ms + quiet * p.sample_ms, in.modes, in.away, in.clock_ms, out};
+    }
+    return out;
+}
+
+struct Span {
+    std::int64_t low, high;
+};
+
+// Of a channel while the readings keep within the bounds.
+Span span_of(const Program& p, const EngineState& s, const ReadingBounds& b, std::size_t channel)
+{
+    if (channel < max_read)
+        return {b.low[channel], b.high[channel]};
+    if (channel == zero_channel)
+        return {0, 0};
+    for (const Average& a : p.averages)
+        if (a.to == channel) {
+            const std::int64_t now = s.average[channel] == not_since ? b.low[a.from] : (s.average[channel] + average_grain / 2) >> 10;
+            return {std::min<std::int64_t>(b.low[a.from], now), std::max<std::int64_t>(b.high[a.from], now)};
+        }
+    const MilliKelvin fixed = p.spare[channel - first_spare_channel];
+    return {fixed, fixed};
+}
+
+Span span_of(const Program& p, const EngineState& s, const ReadingBounds& b, std::size_t plus, std::size_t minus)
+{
+    const Span x = span_of(p, s, b, plus), y = span_of(p, s, b, minus);
+    return {x.low - y.high, x.high - y.low};
+}
+
+bool latches_keep(const Program& p, const EngineState& s, std::uint32_t faults, const ReadingBounds& b)
 {
     for (std::size_t i = 0; i < p.latches.size(); ++i) {
         const Latch& l = p.latches[i];
-        const MilliKelvin v = latch_value(l, in);
-        if (latch_faulted(l, faults) || v <= l.clear_mk)
-            s.latched &= ~bit(i);
-        else if (v >= l.set_mk)
-            s.latched |= bit(i);
-    }
-}
-
-bool on_switch_holds(const OutputTimers& t, Millis on_ms) { return t.on_timeout_ms == 0 || on_ms < t.on_timeout_ms; }
-
-struct Ask {
-    const Program& p;
-    const Inputs& in;
-    const EngineState& s; // latches and probes already updated, timers advanced, running not yet
-    std::uint32_t faults;
-};
-
-// The rule that owns the first latch set among the output's clauses in [from, to).
-const Clause* speaking(const Ask& a, std::size_t output, Tier from, Tier to)
-{
-    for (const Clause& c : a.p.clauses)
-        if (c.output == output && c.tier >= from && c.tier < to && (a.s.latched & bit(c.latch)) != 0)
-            return &c;
-    return nullptr;
-}
-
-// Asked from the highest rank to the lowest. `visit` gets each voice and says
-// whether to go on. Comfort timers speak only where they change something:
-// minimum off against a collecting rule, minimum run against silence.
-template <class Visit>
-void ask_all(const Ask& a, std::size_t o, Visit visit)
-{
-    const OutputTimers& t = a.p.timers[o];
-    const bool running = (a.s.running & bit(o)) != 0;
-    const Mode mode = a.in.modes[o];
-    if (mode == Mode::off && !visit(Voice{Tier::off_switch, -1, false}))
-        return;
-    if (mode == Mode::on && on_switch_holds(t, a.s.on_switch_ms[o]) && !visit(Voice{Tier::on_switch, -1, true}))
-        return;
-    if ((a.faults & a.p.probes_used[o]) != 0 && !visit(Voice{Tier::fault, -1, t.safe_on}))
-        return;
-    for (const Clause& c : a.p.clauses)
-        if (c.output == o && c.tier < Tier::min_off && (a.s.latched & bit(c.latch)) != 0 && !visit(Voice{c.tier, c.rule, !c.blocks()}))
-            return;
-    const bool asked = speaking(a, o, Tier::collect, Tier::nothing) != nullptr;
-    if (!running && asked && a.s.since_change_ms[o] < t.min_off_ms && !visit(Voice{Tier::min_off, t.timer_rule, false}))
-        return;
-    if (running && !asked && a.s.since_change_ms[o] < t.min_run_ms && !visit(Voice{Tier::min_run, t.timer_rule, true}))
-        return;
-    for (const Clause& c : a.p.clauses)
-        if (c.output == o && c.tier >= Tier::collect && (a.s.latched & bit(c.latch)) != 0 && !visit(Voice{c.tier, c.rule, true}))
-            return;
-    visit(Voice{Tier::nothing, -1, false});
-}
-
-Voice decide(const Ask& a, std::size_t o)
-{
-    Voice first;
-    ask_all(a, o, [&](const Voice& v) {
-        first = v;
-        return false;
-    });
-    return first;
-}
-
-Margin kelvin(std::int64_t amount, std::int16_t rule) { return {MarginUnit::millikelvin, amount, rule}; }
-Margin millis(std::int64_t amount, std::int16_t rule) { return {MarginUnit::milliseconds, amount, rule}; }
-
-void take_nearer(Margin& best, const Margin& m)
-{
-    if (best.unit == MarginUnit::none || m.amount < best.amount)
-        best = m;
-}
-
-// Distance to clear of a set latch, or to set of a clear one.
-std::int64_t latch_margin(const Ask& a, const Clause& c)
-{
-    const Latch& l = a.p.latches[c.latch];
-    const std::int64_t v = latch_value(l, a.in);
-    return (a.s.latched & bit(c.latch)) != 0 ? v - l.clear_mk : l.set_mk - v;
-}
-
-// Nearest single change that stops a running output or starts a resting one.
-Margin collect_margin(const Ask& a, std::size_t o, bool on)
-{
-    Margin best;
-    for (const Clause& c : a.p.clauses) {
-        if (c.output != o)
+        if ((p.latch_reads[i] & faults) != 0)
             continue;
-        const bool set = (a.s.latched & bit(c.latch)) != 0;
-        if (on ? (c.blocks() != set) : (!c.blocks() && !set))
-            take_nearer(best, kelvin(latch_margin(a, c), c.rule));
+        const Span x = span_of(p, s, b, l.plus, l.minus);
+        const bool set = (s.latched >> i & 1U) != 0;
+        const bool may = set ? x.low <= l.clear_mk : x.high >= l.set_mk;
+        const bool must = set ? x.high <= l.clear_mk : x.low >= l.set_mk;
+        if (!may)
+            continue;
+        // Already on its way: the delay's end is a timer, as long as it surely goes on.
+        const auto d = std::find_if(p.delays.begin(), p.delays.end(), [i](const Delay& y) { return y.latch == i; });
+        if (d == p.delays.end() || s.since[d->timer] == not_since || !must)
+            return false;
     }
-    return best;
+    // One that was on its way and might cease to be.
+    for (const Delay& d : p.delays) {
+        const Latch& l = p.latches[d.latch];
+        const Span x = span_of(p, s, b, l.plus, l.minus);
+        const bool set = (s.latched >> d.latch & 1U) != 0;
+        if (s.since[d.timer] != not_since && !(set ? x.high <= l.clear_mk : x.low >= l.set_mk))
+            return false;
+    }
+    return true;
 }
 
-Margin fault_margin(const Ask& a, std::size_t o)
+bool speeds_keep(const Program& p, const EngineState& s, const ReadingBounds& b)
 {
-    Millis left = 0;
-    for (std::size_t i = 0; i < a.p.probes; ++i)
-        if ((a.faults & a.p.probes_used[o] & bit(i)) != 0)
-            left = std::max(left, a.s.valid_ms[i] < 0 ? for_ever : a.p.fault_return_ms - a.s.valid_ms[i]);
-    return left == for_ever ? Margin{} : millis(left, -1);
-}
-
-Margin margin_of(const Ask& a, std::size_t o, const Voice& v)
-{
-    const OutputTimers& t = a.p.timers[o];
-    switch (v.tier) {
-    case Tier::off_switch:
-        return {};
-    case Tier::on_switch:
-        return t.on_timeout_ms > 0 ? millis(t.on_timeout_ms - a.s.on_switch_ms[o], -1) : Margin{};
-    case Tier::fault:
-        return fault_margin(a, o);
-    case Tier::min_off:
-        return millis(t.min_off_ms - a.s.since_change_ms[o], v.rule);
-    case Tier::min_run:
-        return millis(t.min_run_ms - a.s.since_change_ms[o], v.rule);
-    case Tier::collect:
-    case Tier::heat:
-        return collect_margin(a, o, true);
-    case Tier::nothing:
-        return collect_margin(a, o, false);
-    default: {
-        const Clause* c = speaking(a, o, v.tier, static_cast<Tier>(static_cast<int>(v.tier) + 1));
-        return c ? kelvin(latch_margin(a, *c), c->rule) : Margin{};
-    }
-    }
-}
-
-// One sample. Timers first: they say how long the state has lasted at this sample.
-void advance_timers(const Program& p, const Inputs& in, EngineState& s, Millis ms)
-{
-    for (std::size_t o = 0; o < p.outputs; ++o) {
-        s.since_change_ms[o] = plus_saturated(s.since_change_ms[o], ms);
-        Millis& on = s.on_switch_ms[o];
-        on = in.modes[o] != Mode::on ? -1 : on < 0 ? 0 : plus_saturated(on, ms);
-    }
-}
-
-template <Margins margins>
-Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
-{
-    update_probes(p, in, s);
-    const std::uint32_t faults = fault_bits(p, s);
-    update_latches(p, in, faults, s);
-    advance_timers(p, in, s, p.sample_ms);
-    Decisions out;
-    for (std::size_t o = 0; o < p.outputs; ++o) {
-        const Ask ask{p, in, s, faults};
-        const Voice v = decide(ask, o);
-        out[o] = Decision{v.wants_on, v.tier, v.rule, margins == Margins::with ? margin_of(ask, o, v) : Margin{}};
-        if (v.wants_on != ((s.running & bit(o)) != 0)) {
-            s.running ^= bit(o);
-            s.since_change_ms[o] = 0;
+    for (const Speed& x : p.speeds)
+        if (x.kind == Speed::Kind::difference && running(s, x.output)) {
+            const Span y = span_of(p, s, b, x.plus, x.minus);
+            if (by_difference(x, y.low) != by_difference(x, y.high))
+                return false;
         }
-    }
-    return out;
-}
-
-// Samples until a timer at `now` reaches `at`; at least 1.
-std::int64_t samples_until(Millis at, Millis now, Millis sample) { return std::max<std::int64_t>(1, (at - now + sample - 1) / sample); }
-
-// Samples that pass before any timer can expire: the next expiry less one.
-// invalid: probes whose readings stay invalid; they do not come back.
-std::int64_t quiet_samples(const Program& p, const EngineState& s, const std::array<Mode, max_outputs>& modes, std::uint32_t invalid)
-{
-    std::int64_t n = for_ever;
-    const auto before = [&](Millis at, Millis now) {
-        if (now < at)
-            n = std::min(n, samples_until(at, now, p.sample_ms) - 1);
-    };
-    // A count of −1 begins with 0 at the next sample.
-    const auto not_begun = [&](Millis count) { return count < 0 ? -p.sample_ms : count; };
-    for (std::size_t i = 0; i < p.probes; ++i)
-        if ((invalid & bit(i)) == 0)
-            before(p.fault_return_ms, not_begun(s.valid_ms[i]));
-    for (std::size_t o = 0; o < p.outputs; ++o) {
-        const OutputTimers& t = p.timers[o];
-        before((s.running & bit(o)) != 0 ? t.min_run_ms : t.min_off_ms, s.since_change_ms[o]);
-        if (modes[o] == Mode::on)
-            before(t.on_timeout_ms, not_begun(s.on_switch_ms[o]));
-    }
-    return n;
-}
-
-// Nothing changes in these samples but the clocks.
-void pass_quietly(const Program& p, const Inputs& in, EngineState& s, std::int64_t n)
-{
-    const Millis ms = n > for_ever / p.sample_ms ? for_ever : n * p.sample_ms;
-    for (std::size_t i = 0; i < p.probes; ++i)
-        if (in.readings[i].valid)
-            s.valid_ms[i] = plus_saturated(s.valid_ms[i], ms);
-    advance_timers(p, in, s, ms);
-}
-
-std::uint32_t invalid_bits(const Program& p, const Inputs& in)
-{
-    std::uint32_t out = 0;
-    for (std::size_t i = 0; i < p.probes; ++i)
-        out |= in.readings[i].valid ? 0U : bit(i);
-    return out;
-}
-
-bool may_flip(const Latch& l, bool set, std::uint32_t faults, const ReadingBounds& b)
-{
-    if (latch_faulted(l, faults))
-        return false;
-    const auto a = static_cast<std::size_t>(l.plus);
-    std::int64_t lo = b.low[a], hi = b.high[a];
-    if (l.minus >= 0) {
-        const auto m = static_cast<std::size_t>(l.minus);
-        lo -= b.high[m];
-        hi -= b.low[m];
-    }
-    return set ? lo <= l.clear_mk : hi >= l.set_mk;
+    return true;
 }
 
 } // namespace
@@ -266,52 +503,54 @@ bool may_flip(const Latch& l, bool set, std::uint32_t faults, const ReadingBound
 EngineState power_up(const Program& program)
 {
     EngineState s;
-    s.valid_ms.fill(program.fault_return_ms);
-    s.since_change_ms.fill(for_ever);
-    s.on_switch_ms.fill(-1);
+    s.now_ms = -program.sample_ms;
+    s.valid_since.fill(long_ago);
+    s.trusted = (1U << max_read) - 1;
+    s.changed_at.fill(long_ago);
+    s.stopped_at.fill(0);
+    for (std::size_t o = 0; o < max_outputs; ++o)
+        s.on_since[o] = program.timers[o].auto_after_power ? long_ago : not_since;
+    s.since.fill(not_since);
+    s.average.fill(not_since);
+    s.speed_at.fill(long_ago);
+    for (const Gate& c : program.gates)
+        if (c.kind == Gate::Kind::cycle && c.before_ms > 0)
+            s.since[c.timer] = -c.before_ms;
     return s;
 }
 
-Decisions step(const Program& program, const Inputs& in, EngineState& state, std::int64_t n, Margins margins)
+Decisions step(const Program& program, const Inputs& in, EngineState& state, std::int64_t n)
 {
+    if (n <= 1)
+        return one_sample(program, in, state);
+    Inputs now = in;
     for (;;) {
-        // An output that changes restarts its timers, so the quiet stretch is asked anew.
-        const Decisions out = margins == Margins::with ? one_sample<Margins::with>(program, in, state) : one_sample<Margins::without>(program, in, state);
+        now.clock_ms = clock_before(in.clock_ms, (n - 1) % day_ms * (program.sample_ms % day_ms));
+        const Decisions out = one_sample(program, now, state);
         if (--n <= 0)
             return out;
-        const std::int64_t quiet = std::min(n - 1, quiet_samples(program, state, in.modes, invalid_bits(program, in)));
+        // Between events nothing moves but the time; an output that changes makes new ones.
+        if (!program.averages.empty())
+            continue;
+        const std::int64_t quiet = std::min(n - 1, quiet_samples(program, state, now));
         if (quiet > 0) {
-            pass_quietly(program, in, state, quiet);
+            state.settled.clock_ms = clock_before(now.clock_ms, -quiet % day_ms * (program.sample_ms % day_ms));
+            state.now_ms += quiet * program.sample_ms;
             n -= quiet;
         }
     }
 }
 
-std::int64_t safe_skip(const Program& program, const EngineState& state, const std::array<Mode, max_outputs>& modes, const ReadingBounds& bounds)
+std::int64_t safe_skip(const Program& program, const EngineState& state, const Inputs& last, const ReadingBounds& bounds)
 {
-    const std::uint32_t faults = fault_bits(program, state);
-    for (std::size_t i = 0; i < program.probes; ++i)
-        if ((state.valid_ms[i] < 0) != ((bounds.invalid & bit(i)) != 0))
+    for (std::size_t i = 0; i < max_read; ++i)
+        if ((program.used >> i & 1U) != 0 && (state.valid_since[i] == not_since) != ((bounds.invalid >> i & 1U) != 0))
             return 0;
-    for (std::size_t i = 0; i < program.latches.size(); ++i)
-        if (may_flip(program.latches[i], (state.latched & bit(i)) != 0, faults, bounds))
-            return 0;
-    return quiet_samples(program, state, modes, bounds.invalid);
+    if (!latches_keep(program, state, fault_bits(program, state), bounds) || !speeds_keep(program, state, bounds))
+        return 0;
+    return quiet_samples(program, state, last);
 }
 
-std::vector<Voice> voices(const Program& program, const Inputs& in, const EngineState& after, std::size_t output)
-{
-    std::vector<Voice> out;
-    const Ask ask{program, in, after, fault_bits(program, after)};
-    ask_all(ask, output, [&](const Voice& v) {
-        out.push_back(v);
-        return true;
-    });
-    if (out.size() > 1)
-        out.pop_back(); // "nothing asks" is said only when nothing else is
-    return out;
-}
-
-bool faulted(const Program& program, const EngineState& state, std::size_t probe) { return state.valid_ms[probe] < program.fault_return_ms; }
+bool faulted(const Program& program, const EngineState& state, std::size_t channel) { return (fault_bits(program, state) >> channel & 1U) != 0; }
 
 } // namespace vernal

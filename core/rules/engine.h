@@ -7,78 +7,97 @@
 namespace vernal {
 
 struct Reading {
-    MilliKelvin mk = 0;
+    MilliKelvin mk = 0; // of the supply: mV
     bool valid = true;
+    bool operator==(const Reading&) const = default;
 };
 
 struct Inputs {
-    std::array<Reading, max_probes> readings{};
+    std::array<Reading, max_read> readings{}; // probes, then the supply at supply_channel
     std::array<Mode, max_outputs> modes{Mode::automatic, Mode::automatic, Mode::automatic, Mode::automatic};
+    Millis clock_ms = 43'200'000; // time of day; below 0: the clock is lost
+    bool away = false;            // nobody is at home
+    std::uint32_t pressed = 0;    // buttons, bit per timer slot of the condition
 };
 
-struct EngineState {
-    std::uint32_t latched = 0;                       // bit per latch
-    std::uint32_t running = 0;                       // bit per output
-    std::array<Millis, max_probes> valid_ms{};       // since readings came back, −1: invalid; below the return time: faulted
-    std::array<Millis, max_outputs> since_change_ms{};
-    std::array<Millis, max_outputs> on_switch_ms{};  // since the switch went to ON; −1: it is not on ON
-    bool operator==(const EngineState&) const = default;
-};
-
-// What would have to change for the output to change, all else frozen.
-enum class MarginUnit : std::uint8_t { none, millikelvin, milliseconds };
-struct Margin {
-    MarginUnit unit = MarginUnit::none;
-    std::int64_t amount = 0; // > 0: still to go; none: no reading or timer would do it alone
-    std::int16_t rule = -1;  // whose condition it is
-    bool operator==(const Margin&) const = default;
-};
+// A moment of the engine's own time; later than any setting ago.
+inline constexpr Millis long_ago = -for_ever;
+inline constexpr Millis not_since = std::numeric_limits<Millis>::min();
 
 struct Decision {
     bool on = false;
     Tier tier = Tier::nothing;
     std::int16_t rule = -1; // −1 for switch, fault of no single rule, and "nothing asks"
-    Margin margin;
+    std::int32_t speed_pm = full_speed; // of an output that is on
     bool operator==(const Decision&) const = default;
 };
 
 using Decisions = std::array<Decision, max_outputs>;
 
+struct GuardState {
+    enum class Phase : std::uint8_t { idle, watching, proven, waiting, locked };
+    Phase phase = Phase::idle;
+    std::uint8_t failures = 0;
+    MilliKelvin highest_mk = 0; // since the start
+    Millis since_ms = 0;
+    bool operator==(const GuardState&) const = default;
+};
+
+// Until when a sample that finds the same latches, switches and clock decides as
+// the one before. Follows from the rest of the state and is no part of it.
+struct Settled {
+    Millis until_ms = long_ago;
+    std::array<Mode, max_outputs> modes{};
+    bool away = false;
+    Millis clock_ms = -1;
+    Decisions decisions{};
+    bool operator==(const Settled&) const { return true; }
+};
+
+// Times are of now_ms, which counts from power-up.
+struct EngineState {
+    Millis now_ms = 0;
+    std::uint32_t latched = 0;                    // bit per latch
+    std::uint32_t running = 0;                    // bit per output
+    Bits conditions = 0;                          // of the last sample, latches with them
+    std::uint32_t trusted = 0;                    // bit per channel read: valid for long enough
+    std::uint32_t pending = 0;                    // bit per latch on its way
+    std::array<Millis, max_read> valid_since{};   // not_since: invalid
+    std::array<Millis, max_outputs> changed_at{};
+    std::array<Millis, max_outputs> stopped_at{}; // for the drain time, which power-up begins
+    std::array<Millis, max_outputs> on_since{};   // the switch went to ON; not_since: it is not on ON
+    std::array<Millis, max_timers> since{};       // by timer slot; not_since: not counting
+    std::array<std::int64_t, max_channels> average{}; // by channel, in 1/1024 of its unit
+    std::array<GuardState, 2> guards{};
+    std::array<std::int32_t, max_outputs> speed_pm{};
+    std::array<Millis, max_outputs> speed_at{};   // of the last change of a speed that seeks a target
+    Settled settled;
+    bool operator==(const EngineState&) const = default;
+};
+
 // State of a unit that has just been given power (docs/engine-semantics.md, 8).
 EngineState power_up(const Program& program);
 
-// Margins are for showing; a run that shows nothing goes without (unit: none).
-enum class Margins { with, without };
+// n >= 1 samples with constant inputs, of which the clock is the last one's; the
+// same as n single steps. The decisions are those of the last sample. Pure:
+// depends on nothing else, changes nothing else than `state`.
+Decisions step(const Program& program, const Inputs& in, EngineState& state, std::int64_t n = 1);
 
-// n >= 1 samples with constant inputs; the same as n single steps. The decisions
-// are those of the last sample. Pure: depends on nothing else, changes nothing else
-// than `state`.
-Decisions step(const Program& program, const Inputs& in, EngineState& state, std::int64_t n = 1, Margins margins = Margins::with);
-
-// Bounds within which the readings stay, inclusive, per probe. A probe stays
-// valid, or stays invalid; then its bounds say nothing.
+// Bounds within which the readings stay, inclusive, per channel read. A probe
+// stays valid, or stays invalid; then its bounds say nothing.
 struct ReadingBounds {
-    std::array<MilliKelvin, max_probes> low{};
-    std::array<MilliKelvin, max_probes> high{};
-    std::uint32_t invalid = 0; // bit per probe
+    std::array<MilliKelvin, max_read> low{};
+    std::array<MilliKelvin, max_read> high{};
+    std::uint32_t invalid = 0; // bit per channel
 };
 
-// For how many further samples no decision can change while modes stay and the
-// readings keep within the bounds. 0: the very next sample may decide otherwise,
-// as it may where a probe's being valid is not what the last sample found.
-std::int64_t safe_skip(const Program& program, const EngineState& state, const std::array<Mode, max_outputs>& modes, const ReadingBounds& bounds);
+// For how many samples after `last` no decision, speed included, can change
+// while modes stay, the clock goes on and the readings keep within the bounds.
+// 0: the very next sample may decide otherwise, as it may where a probe's being
+// valid is not what the last sample found.
+std::int64_t safe_skip(const Program& program, const EngineState& state, const Inputs& last, const ReadingBounds& bounds);
 
-// Everything that had something to say about one output, in order of rank; the
-// first one decided. For Why; not for hot loops.
-struct Voice {
-    Tier tier = Tier::nothing;
-    std::int16_t rule = -1;
-    bool wants_on = false;
-    bool operator==(const Voice&) const = default;
-};
-std::vector<Voice> voices(const Program& program, const Inputs& in, const EngineState& after, std::size_t output);
-
-// True where the state says that a reading of this probe is still distrusted.
-bool faulted(const Program& program, const EngineState& state, std::size_t probe);
+// True where the state says that a reading of this channel is still distrusted.
+bool faulted(const Program& program, const EngineState& state, std::size_t channel);
 
 } // namespace vernal

@@ -4,118 +4,108 @@
 #include <cmath>
 
 namespace vernal {
+
 namespace {
 
-// Nearest, halves away from zero; as std::lround, which is a call in a hot loop.
-MilliKelvin milli(double v)
-{
-    const double x = std::clamp(v, -1e6, 1e6) * 1000.0;
-    return static_cast<MilliKelvin>(x + std::copysign(0.5, x));
-}
-Millis millis(double s) { return static_cast<Millis>(std::llround(s * 1000.0)); }
-
-struct Build {
-    const RuleSet& set;
-    const std::vector<std::string>& probes;
-    Compiled out;
-
-    int probe(const std::string& key) const
-    {
-        const auto it = std::find(probes.begin(), probes.end(), key);
-        return it == probes.end() ? -1 : static_cast<int>(it - probes.begin());
-    }
-    int output(const std::string& key) const
-    {
-        for (std::size_t i = 0; i < set.outputs.size() && i < max_outputs; ++i)
-            if (set.outputs[i].key == key)
-                return static_cast<int>(i);
-        return -1;
-    }
-    void refuse(std::size_t rule, std::string why) { out.out_of_action.push_back({rule, std::move(why)}); }
-
-    void latch(std::size_t index, int o, const std::string& plus, const std::string& minus, double set_k, double clear_k)
-    {
-        const int a = probe(plus), b = minus.empty() ? -1 : probe(minus);
-        if (a < 0 || (b < 0 && !minus.empty()))
-            return refuse(index, "there is no probe “" + (a < 0 ? plus : minus) + "”");
-        if (milli(clear_k) >= milli(set_k))
-            return refuse(index, minus.empty() ? "the hysteresis is not above zero" : "it stops at or above the difference at which it starts");
-        Program& p = out.program;
-        if (p.latches.size() == max_latches)
-            return refuse(index, "there are more rules than a unit can hold");
-        p.clauses.push_back({kind_of(set.rules[index]).tier, static_cast<std::uint8_t>(o), static_cast<std::uint8_t>(p.latches.size()), static_cast<std::int16_t>(index)});
-        p.latches.push_back({static_cast<std::int8_t>(a), static_cast<std::int8_t>(b), milli(set_k), milli(clear_k)});
-        p.probes_used[static_cast<std::size_t>(o)] |= std::uint32_t{1} << a;
-        if (b >= 0)
-            p.probes_used[static_cast<std::size_t>(o)] |= std::uint32_t{1} << b;
-    }
-
-    void add(std::size_t i, int o, const Differential& d) { latch(i, o, d.source, d.store, d.on.in_kelvin(), d.off.in_kelvin()); }
+struct Limits {
+    std::optional<LimitOf> operator()(const StoreLimit& l) const { return LimitOf{l.probe, l.limit - l.allowance, l.hysteresis}; }
     template <int L, int H>
-    void add(std::size_t i, int o, const HighLimit<L, H>& l) { latch(i, o, l.probe, "", l.limit.in_celsius(), (l.limit - l.hysteresis).in_celsius()); }
-    void add(std::size_t i, int o, const RunTimes& r)
-    {
-        OutputTimers& t = out.program.timers[static_cast<std::size_t>(o)];
-        t.min_run_ms = std::max<Millis>(0, millis(r.min_run_s));
-        t.min_off_ms = std::max<Millis>(0, millis(r.min_off_s));
-        t.timer_rule = static_cast<std::int16_t>(i);
-    }
+    std::optional<LimitOf> operator()(const HighLimit<L, H>& l) const { return LimitOf{l.probe, l.limit, l.hysteresis}; }
+    std::optional<LimitOf> operator()(const CollectorMinimum& l) const { return LimitOf{l.probe, l.limit, l.hysteresis, true}; }
+    std::optional<LimitOf> operator()(const Freeze& l) const { return LimitOf{l.probe, l.limit, l.hysteresis, true}; }
+    std::optional<LimitOf> operator()(const DrainDown& l) const { return LimitOf{l.probe, l.limit, l.hysteresis, true}; }
+    std::optional<LimitOf> operator()(const Fill& l) const { return l.probe.empty() ? std::nullopt : std::optional(LimitOf{l.probe, l.lockout, l.hysteresis}); }
+    template <class Other>
+    std::optional<LimitOf> operator()(const Other&) const { return std::nullopt; }
 };
+
+const char* rank_text(Tier t)
+{
+    switch (t) {
+    case Tier::hold: return "a hold that even ON does not defeat";
+    case Tier::cut_out: return "a cut-out";
+    case Tier::freeze: return "a freeze protection";
+    case Tier::dump: return "an overheat protection";
+    case Tier::limit: return "a limit";
+    case Tier::min_off:
+    case Tier::min_run: return "a comfort timer";
+    case Tier::collect: return "what collects";
+    default: return "what heats and what goes by the clock";
+    }
+}
 
 } // namespace
 
-std::optional<LimitOf> limit_of(const Rule& rule)
-{
-    if (const auto* s = std::get_if<StoreLimit>(&rule.body))
-        return LimitOf{s->probe, s->limit, s->hysteresis};
-    if (const auto* c = std::get_if<CutOut>(&rule.body))
-        return LimitOf{c->probe, c->limit, c->hysteresis};
-    if (const auto* d = std::get_if<Divert>(&rule.body))
-        return LimitOf{d->probe, d->limit, d->hysteresis};
-    return std::nullopt;
-}
+std::optional<LimitOf> limit_of(const Rule& rule) { return std::visit(Limits{}, rule.body); }
 
-const std::vector<RuleKind>& rule_kinds()
+std::optional<Differential> difference_of(const RuleSet& set, const Rule& rule)
 {
-    static const std::vector<RuleKind> table{
-        {"differential", "Difference", "Collect", "Runs the pump while the collector can give heat to the store.",
-         "Start {output} when the {source} is {on_k} above the {store}; stop at {off_k}.", Tier::collect},
-        {"store_limit", "Store limit", "Protect", "Keeps the store below what its lining, its relief valve and the people drawing from it bear.",
-         "Stop {output} when the {probe} reaches {limit_c}; allow again {hysteresis_k} below that.", Tier::limit},
-        {"cut_out", "Collector cut-out", "Protect", "Keeps the pump off while the collector is so hot that starting would send steam or shock into the loop.",
-         "Hold {output} off when the {probe} reaches {limit_c}; allow again {hysteresis_k} below that.", Tier::cut_out},
-        {"run_times", "Run and rest times", "Comfort", "Spares the pump short runs; it never delays a protection.",
-         "Once started keep {output} on for {min_run_s}; once stopped keep it off for {min_off_s}.", Tier::min_off},
-        {"divert", "Divert", "Protect", "Sends the heat elsewhere, to a second store or a cooler, before it can do harm.",
-         "Switch {output} on when the {probe} reaches {limit_c}; off {hysteresis_k} below that.", Tier::dump},
-    };
-    return table;
-}
-
-const RuleKind& kind_of(const Rule& rule) { return rule_kinds()[rule.body.index()]; }
-
-Compiled compile(const RuleSet& set, const std::vector<std::string>& probe_keys)
-{
-    Build b{set, probe_keys, {}};
-    Program& p = b.out.program;
-    p.sample_ms = std::max<Millis>(1, millis(set.sample_s));
-    p.fault_return_ms = std::max<Millis>(0, millis(set.fault_return_s));
-    p.probes = std::min(probe_keys.size(), max_probes);
-    p.outputs = std::min(set.outputs.size(), max_outputs);
-    for (std::size_t o = 0; o < p.outputs; ++o)
-        p.timers[o].on_timeout_ms = std::max<Millis>(0, millis(set.outputs[o].on_timeout_s));
-    for (std::size_t i = 0; i < set.rules.size(); ++i) {
-        const Rule& rule = set.rules[i];
-        const int o = b.output(rule.output);
-        if (!rule.enabled)
-            continue;
-        if (o < 0)
-            b.refuse(i, "there is no output “" + rule.output + "”");
-        else
-            std::visit([&](const auto& body) { b.add(i, o, body); }, rule.body);
+    if (const auto* d = std::get_if<Differential>(&rule.body))
+        return *d;
+    if (const auto* s = std::get_if<SecondStore>(&rule.body))
+        return Differential{s->source, s->store, s->on, s->off, {}};
+    if (const auto* l = std::get_if<LinkedDifference>(&rule.body)) {
+        const KnobPair pair = knob_pair(set.knob, l->mark);
+        return Differential{l->source, l->store, TempDiff::kelvin(pair.on_k), TempDiff::kelvin(pair.off_k), l->taking};
     }
-    std::stable_sort(p.clauses.begin(), p.clauses.end(), [](const Clause& x, const Clause& y) { return std::pair(x.output, x.tier) < std::pair(y.output, y.tier); });
-    return std::move(b.out);
+    return {};
+}
+
+void set_difference(const RuleSet& set, Rule& rule, TempDiff on, TempDiff off)
+{
+    if (auto* d = std::get_if<Differential>(&rule.body)) {
+        d->on = on;
+        d->off = off;
+    } else if (auto* s = std::get_if<SecondStore>(&rule.body)) {
+        s->on = on;
+        s->off = off;
+    } else if (auto* l = std::get_if<LinkedDifference>(&rule.body)) {
+        l->mark = knob_setting(set.knob, {on.in_kelvin(), off.in_kelvin()}).mark;
+    }
+}
+
+std::optional<std::string> move_rule(std::vector<Rule>& rules, std::size_t from, std::size_t to)
+{
+    if (from >= rules.size() || to >= rules.size() || from == to)
+        return {};
+    const RuleKind &moved = kind_of(rules[from]), &there = kind_of(rules[to]);
+    if (moved.tier != there.tier)
+        return std::string(moved.title) + " is " + rank_text(moved.tier) + ", " + there.title + " is " + rank_text(there.tier) +
+               ". Ranks are fixed, so that no order of rules can put comfort above a protection; within its rank a rule can be moved.";
+    const auto at = [&](std::size_t i) { return rules.begin() + static_cast<std::ptrdiff_t>(i); };
+    from < to ? std::rotate(at(from), at(from + 1), at(to + 1)) : std::rotate(at(to), at(from), at(from + 1));
+    return {};
+}
+
+std::vector<KeyOf> keys_of(Rule& rule)
+{
+    using Of = KeyOf::Of;
+    std::vector<KeyOf> out{{Of::output, "output", &rule.output, false}};
+    std::visit(
+        [&](auto& b) {
+            using Body = std::remove_reference_t<decltype(b)>;
+            constexpr bool spare_store = std::is_same_v<Body, Freeze>;
+            if constexpr (requires { b.source; })
+                out.push_back({Of::probe, "source", &b.source, false});
+            if constexpr (requires { b.probe; })
+                out.push_back({Of::probe, "probe", &b.probe, std::is_same_v<Body, Fill>});
+            if constexpr (requires { b.store; })
+                out.push_back({Of::probe, "store", &b.store, spare_store});
+            if constexpr (requires { b.second; })
+                out.push_back({Of::probe, "second", &b.second, true});
+            if constexpr (requires { b.only_store; })
+                out.push_back({Of::probe, "only_store", &b.only_store, true});
+            if constexpr (requires { b.valve; })
+                out.push_back({Of::output, "valve", &b.valve, false});
+            if constexpr (requires { b.pump; })
+                out.push_back({Of::output, "pump", &b.pump, true});
+            if constexpr (requires { b.unless; })
+                out.push_back({Of::output, "unless", &b.unless, true});
+            if constexpr (requires { b.leader; })
+                out.push_back({Of::output, "leader", &b.leader, false});
+        },
+        rule.body);
+    return out;
 }
 
 void sort_by_rank(std::vector<Rule>& rules)
@@ -123,12 +113,19 @@ void sort_by_rank(std::vector<Rule>& rules)
     std::stable_sort(rules.begin(), rules.end(), [](const Rule& a, const Rule& b) { return kind_of(a).tier < kind_of(b).tier; });
 }
 
+// Nearest, halves away from zero; as std::lround, which is a call in a hot loop.
+MilliKelvin in_milli(double v)
+{
+    const double x = std::clamp(v, -1e6, 1e6) * 1000.0;
+    return static_cast<MilliKelvin>(x + std::copysign(0.5, x));
+}
+
 MilliKelvin quantised(double temp_c, double resolution_k)
 {
-    const MilliKelvin mk = milli(temp_c);
+    const MilliKelvin mk = in_milli(temp_c);
     if (resolution_k <= 0)
         return mk;
-    const MilliKelvin unit = milli(resolution_k);
+    const MilliKelvin unit = in_milli(resolution_k);
     if (unit <= 1)
         return mk;
     return static_cast<MilliKelvin>(std::lround(static_cast<double>(mk) / unit)) * unit;

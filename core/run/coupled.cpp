@@ -1,7 +1,5 @@
 #include "coupled.h"
 
-#include "core/rules/rule_set.h"
-
 #include <algorithm>
 #include <cmath>
 
@@ -44,19 +42,26 @@ public:
         temps_ = network_.start(s.start_tank_c, s.days.front()->air_c.front());
         state_ = power_up(s.program);
         inputs_.modes = s.modes;
+        inputs_.away = s.away;
+        for (std::size_t i = 0; i < s.program.outputs; ++i)
+            if (s.drives[i] == Drives::element)
+                element_output_ = static_cast<int>(i);
         for (std::size_t i = 0; i < network_.size(); ++i)
             for (bool drained : {false, true})
                 if (network_.can_freeze(i, drained))
                     wet_[drained ? 1 : 0].push_back(i);
         for (const Clause& c : s.program.clauses)
-            if (c.tier == Tier::limit || c.tier == Tier::cut_out)
-                limits_.push_back(s.program.latches[c.latch]);
+            if ((c.tier == Tier::limit && !c.resting_only) || c.tier == Tier::cut_out)
+                for (const Latch& l : s.program.latches)
+                    if (l.rule == c.rule && l.plus < max_probes)
+                        limits_.push_back(l);
     }
 
     CoupledResult go()
     {
         day_ = setup_.days.front().get(); // its first sun is on the probes
-        decide(1);
+        decide();
+        act();
         for (int i = 0; i < setup_.spin_up_days && !stopped(); ++i)
             one_day(*setup_.days.front());
         begin_counting();
@@ -88,7 +93,6 @@ private:
     void begin_counting()
     {
         counting_ = true;
-        shown_ = options_.keep_records || options_.each_sample;
         water_.forget_figures();
         if (pressure_.present())
             pressure_.refill();
@@ -125,8 +129,8 @@ private:
         if (water_.follows_sun())
             water_.weather(surroundings_at(*day_, 60.0 * std::floor(t / 60.0 + 1e-9)));
         const DrawNow draw = network_.has_tank() ? draw_at(*day_, t, temps_[network_.store_top()]) : DrawNow{};
-        Flows flows = water_.flows(state_.running, draw.rate_w_k, day_->mains_c);
-        flows.element_w = powered(t) ? element_w(setup_.loop, t) : 0.0;
+        Flows flows = water_.flows(draw.rate_w_k, day_->mains_c);
+        flows.element_w = element_now(t);
         std::int64_t n = std::min(allowed(t), left);
         trial_begin_s_ = t;
         for (;;) {
@@ -150,13 +154,29 @@ private:
         return n;
     }
 
+    double element_now(double t) const
+    {
+        if (!powered(t))
+            return 0;
+        if (element_output_ < 0)
+            return element_w(setup_.loop, t);
+        return (state_.running >> element_output_ & 1U) != 0 ? setup_.loop.element.power_w : 0.0;
+    }
+
     bool powered(double t) const { return !(t >= day_->outage_start_s && t < day_->outage_end_s); }
 
-    // Instants at which the element's windows or the mains switch.
+    // Instants at which windows or the mains switch, or a button is pressed.
     void find_edges()
     {
         edges_.clear();
-        if (setup_.loop.element.mode == ElementMode::windows)
+        for (const Gate& c : setup_.program.gates) {
+            for (std::size_t i = 0; i < c.span_count; ++i)
+                for (Millis edge : {c.spans[i].from_ms, c.spans[i].to_ms})
+                    edges_.push_back(static_cast<double>(edge) / 1000.0);
+            if (c.kind == Gate::Kind::pressed)
+                edges_.push_back(static_cast<double>(c.wait_ms) / 1000.0);
+        }
+        if (element_output_ < 0 && setup_.loop.element.mode == ElementMode::windows)
             for (const HeatingWindow& w : setup_.loop.element.windows)
                 edges_.insert(edges_.end(), {w.start_h * 3600.0, w.end_h * 3600.0});
         if (day_->outage_end_s > day_->outage_start_s)
@@ -234,7 +254,8 @@ private:
         }
         const double sun_0 = readings_.need_sun() ? plane_at(trial_begin_s_) : 0.0, sun_1 = readings_.need_sun() ? plane_at(trial_begin_s_ + x * h) : 0.0;
         const bool steady = readings_.bound(low_, high_, std::min(sun_0, sun_1), std::max(sun_0, sun_1), bounds_);
-        return dead_ || (steady && safe_skip(setup_.program, state_, inputs_.modes, bounds_) >= m);
+        bounds_.low[supply_channel] = bounds_.high[supply_channel] = inputs_.readings[supply_channel].mk;
+        return dead_ || (steady && safe_skip(setup_.program, state_, inputs_, bounds_) >= m);
     }
 
     // A sample longer than a step may be: equal pieces, nobody looks in between.
@@ -272,18 +293,18 @@ private:
         time_s_ = static_cast<double>(k + n) * sample_s_;
         if (counting_) {
             count(h, draw);
-            if (options_.each_sample)
-                rows_between(k, n);
         }
+        samples_between(k, n);
         water_.pass(h, temps_);
         pressure_.pass(temps_, h);
         const std::uint32_t before = state_.running;
         const double now = static_cast<double>(k + n) * sample_s_;
         time_of_day_s_ = now;
-        powered(now) ? decide(n) : stand_still();
+        const Acting acted = acting_;
+        powered(now) ? decide(setup_.program.walks() || dead_ ? 1 : n) : stand_still();
         const Filling stood = water_.filling();
-        water_.outputs(state_.running, temps_);
-        const bool switched = before != state_.running;
+        act();
+        const bool switched = before != state_.running || !(acted == acting_);
         if (switched || stood != filling_before_ || water_.siphon() != siphon_before_)
             next_step_ = 1.0;
         filling_before_ = water_.filling();
@@ -297,11 +318,32 @@ private:
             row(now);
     }
 
-    void decide(std::int64_t n)
+    void decide(std::int64_t n = 1)
     {
         dead_ = false;
         take_readings();
-        decisions_ = step(setup_.program, inputs_, state_, n, shown_ ? Margins::with : Margins::without);
+        decisions_ = step(setup_.program, inputs_, state_, n);
+    }
+
+    void act()
+    {
+        acting_ = acting(setup_.program, setup_.drives, state_.running, decisions_);
+        water_.outputs(acting_, temps_);
+    }
+
+    static Millis clock_at(double time_of_day_s) { return std::llround(time_of_day_s * 1000.0) % day_ms; }
+
+    // Buttons pressed at this sample: on the first day that counts, at their hour.
+    std::uint32_t pressed_at(double time_of_day_s) const
+    {
+        std::uint32_t out = 0;
+        if (!counting_ || day_start_s_ > 0)
+            return out;
+        const Millis now = std::llround(time_of_day_s * 1000.0);
+        for (const Gate& c : setup_.program.gates)
+            if (c.kind == Gate::Kind::pressed && now >= c.wait_ms && now - setup_.program.sample_ms < c.wait_ms)
+                out |= 1U << c.timer;
+        return out;
     }
 
     // Without power the unit decides nothing, its outputs fall, and it begins anew when power returns.
@@ -319,6 +361,9 @@ private:
         for (std::size_t i = 0; i < setup_.program.probes; ++i)
             tips[i] = tip(temps_, i);
         readings_.read(tips, sun_on_probes(time_of_day_s_), inputs_);
+        inputs_.readings[supply_channel] = {water_.follows_sun() ? in_milli(water_.power().volt()) : steady_supply_mv, true};
+        inputs_.clock_ms = clock_at(time_of_day_s_);
+        inputs_.pressed = pressed_at(time_of_day_s_);
     }
     double sun_on_probes(double now) const { return readings_.need_sun() ? plane_at(now) : 0.0; }
 
@@ -326,6 +371,8 @@ private:
     {
         Figures& f = result_.figures;
         bool frozen = false, burst = false;
+        if (water_.emptied())
+            return;
         for (std::size_t i : wet_[water_.drained() ? 1 : 0]) {
             const double left = temps_[i] - network_.freezing_c(i);
             if (left < least_left_k_) {
@@ -379,7 +426,8 @@ private:
     double pump_power_w() const
     {
         const bool second = network_.arrangement().has(Part::pump_2) && (state_.running & 2U) != 0;
-        return ((state_.running & 1U) != 0 ? water_.power().pump_power_w() : 0.0) + (second ? setup_.loop.pump_2.power_w * std::pow(setup_.loop.pump_2.speed, 3) : 0.0);
+        const double second_w = setup_.loop.pump_2.power_w * std::pow(setup_.loop.pump_2.speed, 3) * acting_.pumps[1].power_share();
+        return ((state_.running & 1U) != 0 ? water_.power().pump_power_w() : 0.0) + (second ? second_w : 0.0);
     }
 
     double hottest_collector() const
@@ -397,14 +445,14 @@ private:
         const double time = day_start_s_ + now;
         if (!always && !result_.records.empty() && time - result_.records.back().time_s < record_every_s)
             return;
-        Record r{time, inputs_, state_, decisions_, 0, 0, water_.flows(state_.running, 0, 0)};
+        Record r{time, inputs_, state_, decisions_, 0, 0, water_.flows(0, 0)};
         r.air_c = static_cast<float>(surroundings_at(*day_, now).air_c);
         r.plane_w_m2 = static_cast<float>(plane_at(now));
         r.volt = static_cast<float>(water_.power().volt());
         r.charge = static_cast<float>(water_.power().charge());
         r.pressure_pa = pressure_now();
         r.trouble = water_.trouble();
-        r.flows.element_w = powered(now) ? element_w(setup_.loop, now) : 0.0;
+        r.flows.element_w = element_now(now);
         result_.records.push_back(r);
         for (double t : temps_)
             result_.nodes.push_back(static_cast<float>(t));
@@ -425,13 +473,17 @@ private:
     }
 
     // Samples inside a step: a parabola through both ends with the slope at the
-    // first, kept within the bounds under which nothing can switch.
-    void rows_between(std::int64_t k, std::int64_t n)
+    // first, kept within the bounds under which nothing can switch. They are
+    // walked where someone wants them, and where the unit's state hangs on each.
+    void samples_between(std::int64_t k, std::int64_t n)
     {
-        if (dead_)
+        const bool walks = setup_.program.walks(), wanted = counting_ && options_.each_sample;
+        if (dead_ || n < 2 || !(walks || wanted))
             return;
         Inputs in = inputs_;
-        EngineState s = state_;
+        in.pressed = 0;
+        EngineState copy = state_;
+        EngineState& s = walks ? state_ : copy;
         for (std::int64_t i = 1; i < n; ++i) {
             const double x = static_cast<double>(i) / static_cast<double>(n), h = static_cast<double>(n) * sample_s_;
             std::array<double, max_probes> tips{};
@@ -442,12 +494,14 @@ private:
             }
             const double now = static_cast<double>(k + i) * sample_s_;
             readings_.read(tips, sun_on_probes(now), in);
+            in.clock_ms = clock_at(now);
             for (std::size_t p = 0; p < setup_.program.probes; ++p) {
                 const bool invalid = (bounds_.invalid >> p & 1U) != 0;
                 in.readings[p] = {invalid ? 0 : std::clamp(in.readings[p].mk, bounds_.low[p], bounds_.high[p]), !invalid};
             }
             const Decisions d = step(setup_.program, in, s);
-            options_.each_sample({day_start_s_ + now, in, d, surroundings_at(*day_, now).air_c, plane_at(now), pressure_now()});
+            if (wanted)
+                options_.each_sample({day_start_s_ + now, in, d, surroundings_at(*day_, now).air_c, plane_at(now), pressure_now()});
         }
     }
 
@@ -477,7 +531,9 @@ private:
     double time_s_ = 0, least_left_k_ = INFINITY;
     std::size_t coldest_node_ = std::numeric_limits<std::size_t>::max();
     bool dead_ = false; // no power
-    bool counting_ = false, shown_ = false;
+    bool counting_ = false;
+    Acting acting_;
+    int element_output_ = -1; // the output that drives the backup element
     Filling filling_before_ = Filling::running;
     bool siphon_before_ = false;
     double day_start_s_ = 0, stored_at_start_ = 0;

@@ -2,7 +2,9 @@
 #pragma once
 
 #include "core/plant/integrator.h"
+#include "core/plant/water.h"
 #include "core/rules/engine.h"
+#include "core/rules/rule_set.h"
 #include "core/weather/day.h"
 #include "figures.h"
 #include "readings.h"
@@ -38,6 +40,8 @@ struct CoupledSetup {
     Sensors sensors;            // how the unit reads them
     Program program;
     std::array<Mode, max_outputs> modes{Mode::automatic, Mode::automatic, Mode::automatic, Mode::automatic};
+    std::array<Drives, max_outputs> drives{};
+    bool away = false;
     double resolution_k = 0.0;
     std::vector<std::shared_ptr<const DayForcing>> days; // at least one
     Fineness fine;
@@ -92,8 +96,14 @@ CoupledResult run_coupled(const CoupledSetup& setup, const CoupledOptions& optio
 struct DrawNow {
     double rate_w_k = 0, needed_w = 0;
 };
-// Power offered to the element at an instant of the day, W.
+// Power offered to the element at an instant of the day, W, where no output drives it.
 double element_w(const Loop& loop, double time_of_day_s);
+
+// The outputs as they act on the water; pumps turn as the decisions say.
+Acting acting(const Program& program, const std::array<Drives, max_outputs>& drives, std::uint32_t running, const Decisions& decisions);
+
+// What the unit reads of its supply where neither panel nor battery feeds it, mV.
+inline constexpr MilliKelvin steady_supply_mv = 13000;
 
 DrawNow draw_at(const DayForcing& day, double time_of_day_s, double tank_top_c);
 

@@ -19,14 +19,22 @@ struct Replay {
     EngineState state;
     std::vector<RunCounter> by_rules, recorded;
     std::vector<double> last_value, last_time;
+    const TraceColumn* supply = nullptr;
+    MilliKelvin last_supply_mv = 0;
+
+    // Without a date the trace's seconds are those of the day.
+    Millis clock_at(double time) const { return std::llround((trace.clock_s() + time) * 1000.0) % day_ms; }
 
     void row(double time, double since_last, const Inputs& in)
     {
         // The engine counts in samples: a longer pause is so many samples, the
         // readings of the new row deciding at the last one.
         const auto samples = static_cast<std::int64_t>(std::llround(since_last * 1000.0 / static_cast<double>(program.sample_ms)));
-        if (samples > 1)
-            step(program, out.rows.back().inputs, state, samples - 1);
+        if (samples > 1) {
+            Inputs still = out.rows.back().inputs;
+            still.clock_ms = clock_at(time - static_cast<double>(program.sample_ms) / 1000.0);
+            step(program, still, state, samples - 1);
+        }
         const Decisions d = step(program, in, state);
         out.rows.push_back({time, in, state, d});
         for (std::size_t o = 0; o < program.outputs; ++o)
@@ -37,6 +45,11 @@ struct Replay {
     {
         Inputs in;
         in.modes = setup.modes;
+        in.away = setup.away;
+        in.clock_ms = clock_at(time);
+        if (supply && std::isfinite(supply->values[i]))
+            last_supply_mv = in_milli(supply->values[i]);
+        in.readings[supply_channel] = {last_supply_mv, true};
         const double hold = hold_intervals * static_cast<double>(program.sample_ms) / 1000.0;
         for (std::size_t p = 0; p < probes.size(); ++p) {
             const double v = probes[p] ? probes[p]->values[i] : NAN;
@@ -59,6 +72,7 @@ struct Replay {
         Inputs in = out.rows.back().inputs;
         for (std::size_t p = 0; p < program.probes; ++p)
             in.readings[p].valid = false;
+        in.clock_ms = clock_at(from + (hold_intervals + 1) * interval);
         pass((hold_intervals + 1) * interval);
         row(from + (hold_intervals + 1) * interval, (hold_intervals + 1) * interval, in);
     }
@@ -106,12 +120,13 @@ struct Replay {
 
 Result<ReplayResult> run_replay(const ReplaySetup& setup, const Trace& trace, const EngineState* first, std::stop_token stop)
 {
-    Replay r{setup, trace, {}, {}, setup.program, {}, {}, {}, {}, {}, {}};
+    Replay r{setup, trace, {}, {}, setup.program, {}, {}, {}, {}, {}, {}, nullptr, 0};
     if (trace.time_s.empty())
         return Error{"the trace has no rows", "", "Import a log with at least one row of readings"};
-    std::uint32_t used = 0;
-    for (std::size_t o = 0; o < setup.program.outputs; ++o)
-        used |= setup.program.probes_used[o];
+    const std::uint32_t used = setup.program.used;
+    r.supply = trace.find("supply");
+    if (!r.supply && (used >> supply_channel & 1U) != 0)
+        return Error{"the trace has no column “supply”, which a rule reads", "", "Name the column of the unit's supply voltage so, or switch the Low voltage rule off"};
     for (std::size_t p = 0; p < setup.program.probes; ++p) {
         r.probes.push_back(trace.find(setup.probe_columns[p]));
         if (!r.probes.back() && (used >> p & 1U) != 0)

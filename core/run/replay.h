@@ -15,6 +15,7 @@ namespace vernal {
 struct ReplaySetup {
     Program program;
     std::array<Mode, max_outputs> modes{Mode::automatic, Mode::automatic, Mode::automatic, Mode::automatic};
+    bool away = false;
     double resolution_k = 0.0;
     double low_c = -INFINITY, high_c = INFINITY; // outside of it the unit calls a probe open or shorted
     std::vector<std::string> probe_columns;  // trace column per probe of the program

@@ -33,7 +33,7 @@ struct Forms {
     UnitForm other;
 };
 
-const std::array<Forms, 41> forms{{
+const std::array<Forms, 44> forms{{
     {Quantity::number, {"", 1, 0, 2, ""}, {"", 1, 0, 2, ""}},
     {Quantity::ratio, {"%", 100, 0, 0, "%"}, {"%", 100, 0, 0, "%"}},
     {Quantity::temperature, {"°C", 1, 0, 1, "C"}, {"°F", 1.8, 32, 1, "F"}},
@@ -75,6 +75,9 @@ const std::array<Forms, 41> forms{{
     {Quantity::signal_voltage, {"V", 1, 0, 3, "v"}, {"V", 1, 0, 3, "v"}},
     {Quantity::dissipation, {"mW/K", 1000, 0, 1, "mw/k"}, {"mW/K", 1000, 0, 1, "mw/k"}},
     {Quantity::fine_ratio, {"%", 100, 0, 1, "%"}, {"%", 100, 0, 1, "%"}},
+    {Quantity::time_of_day, {"", 1, 0, 0, "h"}, {"", 1, 0, 0, "h"}},
+    {Quantity::days, {"d", 1, 0, 1, "days"}, {"d", 1, 0, 1, "days"}},
+    {Quantity::count, {"", 1, 0, 0, ""}, {"", 1, 0, 0, ""}},
 }};
 
 const Forms& forms_of(Quantity q) { return forms[static_cast<std::size_t>(q)]; }
@@ -154,6 +157,8 @@ std::string to_text(double inside, Quantity q, const Units& u)
 {
     if (!std::isfinite(inside))
         return "–";
+    if (q == Quantity::time_of_day)
+        return inside >= 24 ? "24:00" : clock_text(std::round(inside * 60) * 60);
     char buffer[64];
     double shown = to_display(inside, q, u);
     const int digits = decimals_of(shown, q, u);
@@ -180,7 +185,15 @@ Result<double> parse(const std::string& text, Quantity q, const Units& u)
     const auto [end, ec] = std::from_chars(begin, s.data() + s.size(), value);
     if (ec != std::errc() || !std::isfinite(value))
         return Error{"“" + text + "” is not a number", "", "Type a number such as 8.0"};
-    const std::string unit(end, std::as_const(s).data() + s.size());
+    std::string unit(end, std::as_const(s).data() + s.size());
+    if (q == Quantity::time_of_day && !unit.empty() && unit[0] == ':') {
+        int minutes = -1;
+        const auto [rest, bad] = std::from_chars(unit.data() + 1, unit.data() + unit.size(), minutes);
+        if (bad != std::errc() || minutes < 0 || minutes > 59 || value != std::floor(value))
+            return Error{"“" + text + "” is not a time of day", "", "Type a time such as 04:30"};
+        value += minutes / 60.0;
+        unit.erase(0, static_cast<std::size_t>(rest - unit.data()));
+    }
     if (folded(unit).empty())
         return from_display(value, q, u);
     const Forms& f = forms_of(q);

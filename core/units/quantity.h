@@ -48,7 +48,10 @@ enum class Quantity {
     small_difference, // K, two decimals: errors
     signal_voltage,   // V, three decimals
     dissipation,      // W/K, shown as mW/K
-    fine_ratio        // shown as percent with a decimal
+    fine_ratio,       // shown as percent with a decimal
+    time_of_day,      // h of the day, shown as 04:30
+    days,             // d
+    count             // whole, no unit
 };
 
 // What the person reads. Inside everything stays SI.

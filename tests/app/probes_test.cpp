@@ -258,7 +258,7 @@ void ProbesTest::a_knob_sets_the_rule()
     QCOMPARE(difference().on.in_kelvin(), 11.5);
     QCOMPARE(difference().off.in_kelvin(), 4.5);
     type(number("knob.last"), "0");
-    QVERIFY(document().variant().knob.first != document().variant().knob.last);
+    QVERIFY(document().variant().unit.knob.first != document().variant().unit.knob.last);
     QVERIFY(find<QLabel>("knobWords")->text().contains("mark"));
 }
 

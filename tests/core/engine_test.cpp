@@ -1,6 +1,7 @@
-#include "core/rules/engine.h"
+#include "core/rules/outlook.h"
 #include "core/rules/rule_set.h"
 #include "naive_engine.h"
+#include "random_unit.h"
 
 #include <gtest/gtest.h>
 #include <rapidcheck/gtest.h>
@@ -146,9 +147,13 @@ TEST(Engine, a_probe_no_rule_uses_cannot_fault_the_output)
 TEST(Engine, margin_is_what_is_left_to_the_next_change)
 {
     Bench b(usual());
-    EXPECT_EQ(b.sample(at(26.6, 20, 40)).margin, (Margin{MarginUnit::millikelvin, 1400, 3}));
-    EXPECT_EQ(b.sample(at(35, 20, 40)).margin, (Margin{MarginUnit::millikelvin, 11000, 3}));
-    EXPECT_EQ(b.sample(at(90, 62, 69.5)).margin, (Margin{MarginUnit::millikelvin, 500, 1})); // the limit is nearer
+    const auto nearest = [&](const Inputs& in) {
+        b.sample(in);
+        return margins(b.program, in, b.state, 0).front();
+    };
+    EXPECT_EQ(nearest(at(26.6, 20, 40)), (Margin{0, 1, 1400, true, 3}));
+    EXPECT_EQ(nearest(at(35, 20, 40)), (Margin{0, 1, 11000, false, 3}));
+    EXPECT_EQ(nearest(at(90, 62, 69.5)), (Margin{2, zero_channel, 500, true, 1})); // the limit is nearer
 }
 
 TEST(Quantised, rounds_before_the_engine)
@@ -158,105 +163,75 @@ TEST(Quantised, rounds_before_the_engine)
     EXPECT_EQ(quantised(20.0004, 0), 20000);
 }
 
-// Random units and random inputs against the naive statement.
-RuleSet random_set()
-{
-    const auto pick = [](int lo, int hi) { return *rc::gen::inRange(lo, hi); };
-    RuleSet s;
-    s.outputs = {Output{"P1", "", Mode::automatic, static_cast<double>(pick(0, 3) * 4)}, Output{"P2", "", Mode::automatic, 0}};
-    s.fault_return_s = pick(0, 5);
-    s.sample_s = pick(1, 4);
-    const int n = pick(0, 7);
-    for (int i = 0; i < n; ++i) {
-        Rule r{pick(0, 3) ? "P1" : "P2", pick(0, 8) != 0, {}};
-        const std::string a = probes[static_cast<std::size_t>(pick(0, 3))], b = probes[static_cast<std::size_t>(pick(0, 3))];
-        const TempDiff h = TempDiff::kelvin(pick(-1, 6));
-        switch (pick(0, 5)) {
-        case 0: r.body = Differential{a, b, TempDiff::kelvin(pick(0, 10)), TempDiff::kelvin(pick(-2, 8))}; break;
-        case 1: r.body = StoreLimit{a, Temperature::celsius(pick(20, 40)), h}; break;
-        case 2: r.body = CutOut{a, Temperature::celsius(pick(25, 45)), h}; break;
-        case 3: r.body = Divert{a, Temperature::celsius(pick(20, 45)), h}; break;
-        default: r.body = RunTimes{static_cast<double>(pick(0, 12)), static_cast<double>(pick(0, 12))};
-        }
-        s.rules.push_back(r);
-    }
-    sort_by_rank(s.rules);
-    return s;
-}
+// Random units of every kind of rule against the naive statement.
 
-// pick(lo, hi): a whole number from lo up to, not including, hi.
-template <class Pick>
-Inputs random_inputs(const Inputs& before, Pick pick)
-{
-    Inputs in = before;
-    for (std::size_t p = 0; p < probes.size(); ++p) {
-        in.readings[p].mk = std::clamp(in.readings[p].mk + pick(-30, 31) * 100, 10000, 50000);
-        in.readings[p].valid = pick(0, 25) != 0;
-    }
-    if (pick(0, 12) == 0)
-        in.modes[0] = static_cast<Mode>(pick(0, 3));
-    return in;
-}
+// Quick whole numbers from lo up to, not including, hi.
+struct Dice {
+    std::mt19937 random{*rc::gen::inRange<std::uint32_t>(0, 1U << 30)};
+    int operator()(int lo, int hi) { return lo + static_cast<int>(random() % static_cast<std::uint32_t>(hi - lo)); }
+};
+const auto rapid = [](int lo, int hi) { return *rc::gen::inRange(lo, hi); };
 
-Inputs random_inputs(const Inputs& before)
+void expect_same(const Decisions& d, const std::vector<naive::Unit::Answer>& expected)
 {
-    return random_inputs(before, [](int lo, int hi) { return *rc::gen::inRange(lo, hi); });
+    for (std::size_t o = 0; o < expected.size(); ++o) {
+        RC_ASSERT(d[o].on == expected[o].on);
+        RC_ASSERT(d[o].tier == expected[o].tier);
+        RC_ASSERT(d[o].rule == expected[o].rule);
+        RC_ASSERT(!d[o].on || d[o].speed_pm == expected[o].speed_pm);
+    }
 }
 
 // A hundred units of ten thousand samples: a million steps. The short one below
 // shrinks to a small example where they differ.
 RC_GTEST_PROP(Engine, decides_as_the_naive_statement_for_a_million_steps, ())
 {
-    const RuleSet set = random_set();
+    Dice dice;
+    const auto pick = std::ref(dice);
+    const RuleSet set = random_unit::unit(pick);
     const Compiled c = compile(set, probes);
     naive::Unit unit(set, probes);
     EngineState state = power_up(c.program);
-    Inputs in = at(30, 25, 28);
-    std::mt19937 random(*rc::gen::inRange<std::uint32_t>(0, 1U << 30));
-    const auto pick = [&](int lo, int hi) { return lo + static_cast<int>(random() % static_cast<std::uint32_t>(hi - lo)); };
+    Inputs in = random_unit::first_inputs();
     for (int k = 0; k < 10000; ++k) {
-        in = random_inputs(in, pick);
-        const Decisions d = step(c.program, in, state);
-        const auto expected = unit.sample(in);
-        for (std::size_t o = 0; o < 2; ++o)
-            RC_ASSERT(d[o].on == expected[o].on && d[o].tier == expected[o].tier && (d[o].tier == Tier::fault || d[o].rule == expected[o].rule));
+        in = random_unit::inputs(set, in, pick);
+        expect_same(step(c.program, in, state), unit.sample(in));
     }
 }
 
 RC_GTEST_PROP(Engine, decides_as_the_naive_statement, ())
 {
-    const RuleSet set = random_set();
+    const RuleSet set = random_unit::unit(rapid);
     const Compiled c = compile(set, probes);
     naive::Unit unit(set, probes);
     EngineState state = power_up(c.program);
-    Inputs in = at(30, 25, 28);
+    Inputs in = random_unit::first_inputs();
     for (int k = 0; k < 200; ++k) {
-        in = random_inputs(in);
-        const Decisions d = step(c.program, in, state);
-        const auto expected = unit.sample(in);
-        for (std::size_t o = 0; o < 2; ++o) {
-            RC_ASSERT(d[o].on == expected[o].on);
-            RC_ASSERT(d[o].tier == expected[o].tier);
-            if (d[o].tier != Tier::fault)
-                RC_ASSERT(d[o].rule == expected[o].rule);
-        }
+        in = random_unit::inputs(set, in, rapid);
+        expect_same(step(c.program, in, state), unit.sample(in));
     }
 }
 
 // 1: stepping n samples with constant inputs at once equals n single steps.
 RC_GTEST_PROP(Engine, many_samples_at_once_equal_single_ones, ())
 {
-    const Compiled c = compile(random_set(), probes);
+    Dice dice;
+    const auto pick = std::ref(dice);
+    const RuleSet set = random_unit::unit(pick);
+    const Compiled c = compile(set, probes);
     EngineState once = power_up(c.program), single = once;
-    Inputs in = at(30, 25, 28);
+    Inputs in = random_unit::first_inputs();
     for (int k = 0; k < 20; ++k) {
-        in = random_inputs(in);
-        const int n = *rc::gen::inRange(1, 60);
-        const Decisions a = step(c.program, in, once, n);
+        in = random_unit::inputs(set, in, pick);
+        const int n = pick(1, 60);
+        const Millis first = in.clock_ms;
         Decisions b;
-        for (int i = 0; i < n; ++i)
+        for (int i = 0; i < n; ++i) {
+            in.clock_ms = first < 0 ? first : (first + i * c.program.sample_ms) % day_ms;
             b = step(c.program, in, single);
-        for (std::size_t o = 0; o < 2; ++o)
+        }
+        const Decisions a = step(c.program, in, once, n);
+        for (std::size_t o = 0; o < 3; ++o)
             RC_ASSERT(a[o] == b[o]);
         RC_ASSERT(once == single);
     }
@@ -265,31 +240,57 @@ RC_GTEST_PROP(Engine, many_samples_at_once_equal_single_ones, ())
 // 1: skipping by the safe bound changes nothing, whatever the readings do inside their bounds.
 RC_GTEST_PROP(Engine, nothing_switches_within_the_safe_skip, ())
 {
-    const Compiled c = compile(random_set(), probes);
+    Dice dice;
+    const auto pick = std::ref(dice);
+    const RuleSet set = random_unit::unit(pick);
+    const Compiled c = compile(set, probes);
     EngineState state = power_up(c.program);
-    Inputs in = at(30, 25, 28);
+    Inputs in = random_unit::first_inputs();
     for (int k = 0; k < 40; ++k) {
-        in = random_inputs(in);
-        Decisions before = step(c.program, in, state);
-        for (std::size_t p = 0; p < probes.size(); ++p)
-            in.readings[p].valid = *rc::gen::inRange(0, 4) > 0;
-        before = step(c.program, in, state);
+        in = random_unit::inputs(set, in, pick);
+        in.pressed = 0;
+        const Decisions before = step(c.program, in, state);
         ReadingBounds bounds;
-        for (std::size_t p = 0; p < probes.size(); ++p)
+        for (std::size_t p = 0; p < max_read; ++p) {
             bounds.invalid |= in.readings[p].valid ? 0U : 1U << p;
-        for (std::size_t p = 0; p < probes.size(); ++p) {
-            bounds.low[p] = in.readings[p].mk - *rc::gen::inRange(0, 1500);
-            bounds.high[p] = in.readings[p].mk + *rc::gen::inRange(0, 1500);
+            bounds.low[p] = in.readings[p].mk - pick(0, 1500);
+            bounds.high[p] = in.readings[p].mk + pick(0, 1500);
         }
-        const std::int64_t n = std::min<std::int64_t>(40, safe_skip(c.program, state, in.modes, bounds));
+        const std::int64_t n = std::min<std::int64_t>(40, safe_skip(c.program, state, in, bounds));
         for (std::int64_t i = 0; i < n; ++i) {
-            for (std::size_t p = 0; p < probes.size(); ++p)
-                in.readings[p].mk = *rc::gen::inRange(bounds.low[p], bounds.high[p] + 1);
+            for (std::size_t p = 0; p < max_read; ++p)
+                in.readings[p].mk = pick(bounds.low[p], bounds.high[p] + 1);
+            in.clock_ms = in.clock_ms < 0 ? in.clock_ms : (in.clock_ms + c.program.sample_ms) % day_ms;
             const Decisions now = step(c.program, in, state);
-            for (std::size_t o = 0; o < 2; ++o) {
-                RC_ASSERT(now[o].on == before[o].on);
-                RC_ASSERT(now[o].tier == before[o].tier);
-                RC_ASSERT(now[o].rule == before[o].rule);
+            for (std::size_t o = 0; o < 3; ++o)
+                RC_ASSERT(now[o] == before[o]);
+        }
+    }
+}
+
+// 7: all readings frozen, the output keeps until the time foretold and changes then.
+RC_GTEST_PROP(Outlook, the_time_to_the_next_change_is_foretold, ())
+{
+    Dice dice;
+    const auto pick = std::ref(dice);
+    const RuleSet set = random_unit::unit(pick);
+    const Compiled c = compile(set, probes);
+    EngineState state = power_up(c.program);
+    Inputs in = random_unit::first_inputs();
+    for (int k = 0; k < 30; ++k) {
+        in = random_unit::inputs(set, in, pick);
+        const Decisions now = step(c.program, in, state);
+        in.pressed = 0;
+        for (std::size_t o = 0; o < 3; ++o) {
+            const auto left = until_change(c.program, in, state, o);
+            const std::int64_t n = left ? *left / c.program.sample_ms : 200;
+            if (n > 400)
+                continue;
+            EngineState later = state;
+            Inputs still = in;
+            for (std::int64_t i = 1; i <= n; ++i) {
+                still.clock_ms = in.clock_ms < 0 ? in.clock_ms : (in.clock_ms + i * c.program.sample_ms) % day_ms;
+                RC_ASSERT(step(c.program, still, later)[o].on == (now[o].on != (left && i == n)));
             }
         }
     }

@@ -149,12 +149,12 @@ TEST(PumpFlow, cold_glycol_is_pumped_more_slowly)
     const Network net(l, {});
     Water water(net, l, 0);
     auto t = net.start(40, -20);
-    water.outputs(1, t);
+    water.outputs(Acting{1}, t);
     water.pass(1, t);
-    const double cold = water.flows(1, 0, 10).route_w_k[0];
+    const double cold = water.flows(0, 10).route_w_k[0];
     std::fill(t.begin(), t.end(), 70);
     water.pass(1, t);
-    EXPECT_GT(water.flows(1, 0, 10).route_w_k[0], cold);
+    EXPECT_GT(water.flows(0, 10).route_w_k[0], cold);
 }
 
 // NPSH: water at 20 °C open to 101.325 kPa: (101.325 − 2.339) kPa / (998.2 · 9.80665) = 10.11 m.

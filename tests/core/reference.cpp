@@ -38,6 +38,7 @@ public:
         good(CVodeRootInit(cvode_, static_cast<int>(2 * s.program.latches.size()), roots));
         state_ = power_up(s.program);
         in_.modes = s.modes;
+        in_.away = s.away;
     }
     ~Hybrid()
     {
@@ -52,7 +53,8 @@ public:
 
     Result go()
     {
-        decide(1);
+        decide(0, 1);
+        act();
         for (const auto& day : s_.days) {
             day_ = day.get();
             restart(0);
@@ -84,7 +86,14 @@ private:
         const double volt = bridge_volt(c.stage, seen_ohm(c.lead, signal_beyond(c.curve, tip(y, p))), seen_ohm(store.lead, signal_beyond(store.curve, tip(y, bridge->store))));
         return by_steps(store, tip(y, bridge->store)) + bridge_difference_k(c.stage, c.unit_curve, volt, c.stage.scale_at_c);
     }
-    double value(const Latch& l, const double* y) const { return reading(y, l.plus) - (l.minus < 0 ? 0 : reading(y, l.minus)); }
+    double channel(const double* y, int c) const
+    {
+        if (c < static_cast<int>(s_.program.probes))
+            return reading(y, c);
+        const auto i = static_cast<std::size_t>(c);
+        return i == supply_channel ? in_.readings[i].mk / 1000.0 : i >= first_spare_channel ? s_.program.spare[i - first_spare_channel] / 1000.0 : 0.0;
+    }
+    double value(const Latch& l, const double* y) const { return channel(y, l.plus) - channel(y, l.minus); }
 
     void restart(double t)
     {
@@ -95,7 +104,7 @@ private:
     Flows flows_at(double t, const double* y) const
     {
         const double draw = net_.has_tank() ? draw_at(*day_, t, y[net_.store_top()]).rate_w_k : 0.0;
-        Flows f = water_.flows(state_.running, draw, day_->mains_c);
+        Flows f = water_.flows(draw, day_->mains_c);
         f.element_w = element_w(s_.loop, t);
         return f;
     }
@@ -168,12 +177,13 @@ private:
             ReadingBounds here;
             for (std::size_t p = 0; p < s_.program.probes; ++p)
                 here.low[p] = here.high[p] = in_.readings[p].mk;
-            const std::int64_t timers = safe_skip(s_.program, state_, in_.modes, here) + 1;
+            here.low[supply_channel] = here.high[supply_channel] = in_.readings[supply_channel].mk;
+            const std::int64_t timers = safe_skip(s_.program, state_, in_, here) + 1;
             if (water_.follows_sun()) {
-                const Flows before = water_.flows(state_.running, 0, 0);
+                const Flows before = water_.flows(0, 0);
                 const double now = static_cast<double>(k) * sample_s_;
                 water_.weather(surroundings_at(*day_, 60 * std::floor(now / 60 + 1e-9)));
-                if (!(water_.flows(state_.running, 0, 0) == before))
+                if (!(water_.flows(0, 0) == before))
                     restart(now);
             }
             const double soon = std::min(1e9, water_.until_change_s() / sample_s_);
@@ -187,15 +197,17 @@ private:
             const std::uint32_t before = state_.running;
             out_.run_time_s += (before & 1U) ? static_cast<double>(done) * sample_s_ : 0;
             k += done;
-            decide(done);
-            water_.outputs(state_.running, nodes());
+            decide(k, done);
+            const Flows flowed = water_.flows(0, 0);
+            act();
+            const bool other_flow = !(water_.flows(0, 0) == flowed);
             if (before != state_.running) {
                 const double at = day_start_ + static_cast<double>(k) * sample_s_;
                 out_.switches_s.push_back(at);
                 out_.starts += (state_.running & ~before & 1U) ? 1 : 0;
                 crossed = 0;
             }
-            if (moved || before != state_.running || (sharp && done == n))
+            if (moved || other_flow || before != state_.running || (sharp && done == n))
                 restart(static_cast<double>(k) * sample_s_);
         }
     }
@@ -204,11 +216,11 @@ private:
     // True: the equations are others from here on.
     bool pass_water(double seconds)
     {
-        const Flows before = water_.flows(state_.running, 0, 0);
+        const Flows before = water_.flows(0, 0);
         std::vector<double> t = nodes();
         water_.pass(seconds, t);
         std::copy(t.begin(), t.end(), N_VGetArrayPointer(y_));
-        return !(water_.flows(state_.running, 0, 0) == before);
+        return !(water_.flows(0, 0) == before);
     }
 
     // Up to n samples; fewer when a root says that the unit may act sooner.
@@ -259,15 +271,22 @@ private:
         return sample - k;
     }
 
-    void decide(std::int64_t n)
+    void act() { water_.outputs(acting(s_.program, s_.drives, state_.running, decisions_), nodes()); }
+
+    // The sample k of the day, the last of n.
+    void decide(std::int64_t k, std::int64_t n)
     {
+        const auto clock_at = [&](std::int64_t sample) { return std::llround(static_cast<double>(sample) * sample_s_ * 1000) % day_ms; };
+        in_.clock_ms = clock_at(std::max<std::int64_t>(0, k - 1));
         // What crossed did so at the last of these samples; timers must not count from the first.
         if (n > 1)
             step(s_.program, in_, state_, n - 1);
         const double* y = N_VGetArrayPointer(y_);
         for (std::size_t p = 0; p < s_.program.probes; ++p)
             in_.readings[p] = {quantised(reading(y, static_cast<int>(p)), s_.resolution_k), true};
-        step(s_.program, in_, state_);
+        in_.readings[supply_channel] = {water_.follows_sun() ? in_milli(water_.power().volt()) : steady_supply_mv, true};
+        in_.clock_ms = clock_at(k);
+        decisions_ = step(s_.program, in_, state_);
     }
 
     const CoupledSetup& s_;
@@ -286,6 +305,7 @@ private:
     std::vector<double> k_;
     EngineState state_;
     Inputs in_;
+    Decisions decisions_{};
     Result out_;
 };
 

@@ -126,7 +126,7 @@ TEST(Undisturbed, switching_times_within_one_sample)
 {
     CoupledSetup s = testing_days::twenty("glycol-coil")[4]; // clouds: clear
     for (Latch& l : s.program.latches)
-        if (l.minus >= 0) { // a wide band: starts once, stops once
+        if (l.minus != zero_channel) { // a wide band: starts once, stops once
             l.set_mk = 14000;
             l.clear_mk = 1500;
         }

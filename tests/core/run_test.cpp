@@ -245,12 +245,12 @@ TEST(Why, a_valve_turns_when_its_probe_rises_and_back_when_it_falls)
     Inputs in;
     in.readings[0] = {80000, true}; // the collector, 10 K below the limit
     Decisions d = step(program, in, state);
-    EXPECT_EQ(why(v.unit, program, in, state, d[1], 1, {}).margin, "Starts when the limited probe rises by " + to_text(10, Quantity::difference, {}) + ".");
+    EXPECT_EQ(why(v, program, in, state, d[1], 1, {}).margin, "Starts when the collector rises by " + to_text(10, Quantity::difference, {}) + ".");
     in.readings[0].mk = 95000;
     d = step(program, in, state);
     EXPECT_TRUE(d[1].on);
     EXPECT_EQ(d[1].tier, Tier::dump);
-    EXPECT_EQ(why(v.unit, program, in, state, d[1], 1, {}).margin, "Stops when the limited probe falls by " + to_text(13, Quantity::difference, {}) + ".");
+    EXPECT_EQ(why(v, program, in, state, d[1], 1, {}).margin, "Stops when the collector falls by " + to_text(13, Quantity::difference, {}) + ".");
 }
 
 // The pump must run for the cooler although the tank is full: the dump stands above the limits.
@@ -279,16 +279,18 @@ TEST(Why, says_what_decides_and_how_far_it_is)
     in.readings[1].mk = 20000;
     in.readings[2].mk = 40000;
     Decisions d = step(p, in, s);
-    EXPECT_EQ(why(v.unit, p, in, s, d[0], 0, {}).headline, "P1 rests: nothing asks.");
-    EXPECT_EQ(why(v.unit, p, in, s, d[0], 0, {}).margin, "Starts when the difference rises by 1.4 K.");
+    EXPECT_EQ(why(v, p, in, s, d[0], 0, {}).headline, "P1 rests: nothing asks.");
+    EXPECT_EQ(why(v, p, in, s, d[0], 0, {}).margin, "Starts when the collector rises by 1.4 K against the tank bottom.");
     in.readings[0].mk = 60000;
     in.readings[2].mk = 71000;
     d = step(p, in, s);
-    const WhyText w = why(v.unit, p, in, s, d[0], 0, {});
+    const WhyText w = why(v, p, in, s, d[0], 0, {});
     EXPECT_EQ(w.headline, "P1 rests: Store limit holds it off.");
-    EXPECT_EQ(w.margin, "Free again when the limited probe falls by 5.0 K.");
+    EXPECT_EQ(w.margin, "Starts when the tank top falls by 5.0 K.");
     ASSERT_EQ(w.overruled.size(), 1U);
     EXPECT_EQ(w.overruled[0], "Difference asks for on");
+    ASSERT_EQ(w.why_not.size(), 1U);
+    EXPECT_EQ(w.why_not[0], "Difference would run it if Store limit let go.");
 }
 
 } // namespace

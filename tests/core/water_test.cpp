@@ -75,9 +75,9 @@ TEST(DrainBack, fills_at_the_lifted_flow_then_runs_then_forms_a_siphon)
 {
     Filled f;
     EXPECT_TRUE(f.water().drained());
-    f.water().outputs(1, f.t);
+    f.water().outputs(Acting{1}, f.t);
     EXPECT_EQ(f.water().filling(), Filling::filling);
-    EXPECT_EQ(f.water().flows(1, 0, 10).route_w_k[0], 0) << "nothing comes round while it fills";
+    EXPECT_EQ(f.water().flows(0, 10).route_w_k[0], 0) << "nothing comes round while it fills";
     const double lifted = flow_against(f.loop.pump, f.loop.drain_back.lift_m);
     const double section = M_PI / 4 * f.loop.back.bore_m * f.loop.back.bore_m;
     const double volume = f.loop.collector.content_m3 + (f.loop.back.outdoor_m + f.loop.supply.outdoor_m) * section;
@@ -86,10 +86,10 @@ TEST(DrainBack, fills_at_the_lifted_flow_then_runs_then_forms_a_siphon)
     f.pass(std::ceil(f.water().until_change_s()));
     EXPECT_EQ(f.water().filling(), Filling::running);
     EXPECT_FALSE(f.water().siphon());
-    EXPECT_NEAR(f.water().flows(1, 0, 10).route_w_k[0], f.net.rate_w_k(0, lifted), 1e-9);
+    EXPECT_NEAR(f.water().flows(0, 10).route_w_k[0], f.net.rate_w_k(0, lifted), 1e-9);
     f.pass(std::ceil(f.loop.back.length_m * section / lifted) + 1);
     EXPECT_TRUE(f.water().siphon());
-    EXPECT_NEAR(f.water().flows(1, 0, 10).route_w_k[0], f.net.rate_w_k(0, f.loop.pump.flow_m3_s), 1e-9);
+    EXPECT_NEAR(f.water().flows(0, 10).route_w_k[0], f.net.rate_w_k(0, f.loop.pump.flow_m3_s), 1e-9);
     EXPECT_EQ(f.water().figures().fills, 1);
 }
 
@@ -100,7 +100,7 @@ TEST(DrainBack, a_slow_pump_needs_full_speed_to_fill)
     Filled slow;
     slow.loop.pump.speed = 0.5;
     slow.loop.drain_back.fill_boost = false;
-    slow.water().outputs(1, slow.t);
+    slow.water().outputs(Acting{1}, slow.t);
     slow.pass(900);
     EXPECT_EQ(slow.water().filling(), Filling::filling);
     EXPECT_EQ(slow.water().trouble(), Trouble::dry);
@@ -108,30 +108,30 @@ TEST(DrainBack, a_slow_pump_needs_full_speed_to_fill)
     Filled boosted;
     boosted.loop.pump.speed = 0.5;
     boosted.loop.supply.bore_m = boosted.loop.back.bore_m = 0.009; // narrow: fast enough at half the flow
-    boosted.water().outputs(1, boosted.t);
+    boosted.water().outputs(Acting{1}, boosted.t);
     boosted.pass(900);
     EXPECT_TRUE(boosted.water().siphon());
-    EXPECT_NEAR(boosted.water().flows(1, 0, 10).route_w_k[0], boosted.net.rate_w_k(0, 0.5 * boosted.loop.pump.flow_m3_s), 1e-9);
+    EXPECT_NEAR(boosted.water().flows(0, 10).route_w_k[0], boosted.net.rate_w_k(0, 0.5 * boosted.loop.pump.flow_m3_s), 1e-9);
     Filled lost;
     lost.loop.pump.speed = 0.3;
     lost.loop.supply.bore_m = lost.loop.back.bore_m = 0.013; // too wide for that flow: the lift returns
-    lost.water().outputs(1, lost.t);
+    lost.water().outputs(Acting{1}, lost.t);
     lost.pass(900);
     EXPECT_FALSE(lost.water().siphon());
-    EXPECT_EQ(lost.water().flows(1, 0, 10).route_w_k[0], 0);
+    EXPECT_EQ(lost.water().flows(0, 10).route_w_k[0], 0);
     EXPECT_EQ(lost.water().trouble(), Trouble::dry);
 }
 
 TEST(DrainBack, a_hot_top_breaks_the_siphon)
 {
     Filled f(6);
-    f.water().outputs(1, f.t);
+    f.water().outputs(Acting{1}, f.t);
     f.pass(600);
     ASSERT_TRUE(f.water().siphon());
     f.t[f.net.node_of(ProbePlace::collector)] = 80;
     f.pass(1);
     EXPECT_FALSE(f.water().siphon());
-    EXPECT_LT(f.water().flows(1, 0, 10).route_w_k[0], f.net.rate_w_k(0, f.loop.pump.flow_m3_s));
+    EXPECT_LT(f.water().flows(0, 10).route_w_k[0], f.net.rate_w_k(0, f.loop.pump.flow_m3_s));
 }
 
 TEST(DrainBack, no_siphon_in_wide_slow_pipe_or_where_none_is_wanted)
@@ -142,7 +142,7 @@ TEST(DrainBack, no_siphon_in_wide_slow_pipe_or_where_none_is_wanted)
         const Network net(l, {});
         Water water(net, l, 0);
         auto t = net.start(40, 20);
-        water.outputs(1, t);
+        water.outputs(Acting{1}, t);
         for (int s = 0; s < 3600; ++s)
             water.pass(1, t);
         EXPECT_EQ(water.filling(), Filling::running);
@@ -154,9 +154,9 @@ TEST(DrainBack, no_siphon_in_wide_slow_pipe_or_where_none_is_wanted)
 TEST(DrainBack, drains_after_its_time_and_not_before)
 {
     Filled f;
-    f.water().outputs(1, f.t);
+    f.water().outputs(Acting{1}, f.t);
     f.pass(400);
-    f.water().outputs(0, f.t);
+    f.water().outputs(Acting{0}, f.t);
     EXPECT_EQ(f.water().filling(), Filling::draining);
     EXPECT_FALSE(f.water().drained());
     f.pass(f.loop.drain_back.drain_s - 1);
@@ -212,7 +212,7 @@ TEST(DrainBack, a_hot_array_is_filled_with_steam_where_no_cut_out_forbids_it)
     Water water(net, v.loop, 0);
     auto t = net.start(40, 20);
     t[net.node_of(ProbePlace::collector)] = 140;
-    water.outputs(1, t);
+    water.outputs(Acting{1}, t);
     EXPECT_EQ(water.figures().steam_fills, 1);
 }
 

@@ -94,7 +94,7 @@ TEST(JobFile, a_probe_with_everything_stated_is_kept)
     p.read_by = {true, *parse_curve("line:V=0.5..3.5,c=0..100")};
     p.points = {{0, 1700}, {50, 2410}};
     job.variants[0].input = {StageKind::bridge, 3.3, 4700, 2, 12, -45, 220, 0.15, 37};
-    job.variants[0].knob = {1, 9, TempDiff::kelvin(2), TempDiff::kelvin(1), TempDiff::kelvin(15), TempDiff::kelvin(9), KnobLaw::growing};
+    job.variants[0].unit.knob = {1, 9, TempDiff::kelvin(2), TempDiff::kelvin(1), TempDiff::kelvin(15), TempDiff::kelvin(9), KnobLaw::growing};
     const std::string text = write_job_json(job);
     const auto back = read_job_json(text, "again");
     ASSERT_TRUE(back) << back.error().text();

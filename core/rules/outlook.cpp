@@ -1,0 +1,166 @@
+#include "outlook.h"
+
+#include "engine_parts.h"
+
+#include <algorithm>
+
+namespace vernal {
+namespace {
+
+using namespace parts;
+
+Voice first_voice(const Program& p, const Inputs& in, const EngineState& s, std::size_t output) { return decide({p, in, s, fault_bits(p, s), speaking(p, s.conditions)}, output); }
+
+const Gate* gate_of(const Program& p, std::size_t b)
+{
+    const auto it = std::find_if(p.gates.begin(), p.gates.end(), [b](const Gate& c) { return c.bit == b; });
+    return it == p.gates.end() ? nullptr : &*it;
+}
+
+// What its value has to move by for a latch to change.
+Margin margin_of(const Program& p, const Values& v, const EngineState& s, std::size_t latch)
+{
+    const Latch& l = p.latches[latch];
+    const std::int64_t x = std::int64_t{v[l.plus]} - v[l.minus];
+    const bool set = (s.latched >> latch & 1U) != 0;
+    return {l.plus, l.minus, set ? x - l.clear_mk : l.set_mk - x, !set, l.rule};
+}
+
+Millis until_edge(const Gate& c, Millis clock)
+{
+    Millis next = not_since;
+    for (std::size_t i = 0; clock >= 0 && i < c.span_count; ++i)
+        for (Millis edge : {c.spans[i].from_ms, c.spans[i].to_ms})
+            if (const Millis left = edge > clock ? edge - clock : edge + day_ms - clock; next == not_since || left < next)
+                next = left;
+    return next;
+}
+
+struct Search {
+    const Program& p;
+    const Inputs& in;
+    const EngineState& s;
+    Values v;
+    std::vector<Missing> out;
+
+    void bit_missing(std::size_t b, bool must_end)
+    {
+        if (b < p.latches.size()) {
+            Missing m{Missing::Kind::reading, margin_of(p, v, s, b), 0, must_end, p.latches[b].rule};
+            // The band's other end decides only once it is reached: where the value already is beyond, a delay runs.
+            out.push_back(m);
+            return;
+        }
+        const Gate* c = gate_of(p, b);
+        if (!c)
+            return;
+        switch (c->kind) {
+        case Gate::Kind::window: out.push_back({Missing::Kind::clock, {}, until_edge(*c, in.clock_ms), must_end, c->rule}); return;
+        case Gate::Kind::away: out.push_back({Missing::Kind::away, {}, not_since, must_end, c->rule}); return;
+        case Gate::Kind::term: must_end ? out.push_back({Missing::Kind::other, {}, not_since, true, c->rule}) : expression(c->when); return;
+        case Gate::Kind::cycle: {
+            if (!must_end && !c->when.holds(s.conditions))
+                return expression(c->when);
+            const Millis since = s.since[c->timer];
+            const Millis left = since == not_since ? c->wait_ms : since + c->wait_ms + (must_end ? c->on_ms : 0) - s.now_ms;
+            out.push_back({Missing::Kind::wait, {}, c->on_ms >= for_ever && must_end ? not_since : left, must_end, c->rule});
+            return;
+        }
+        default: out.push_back({Missing::Kind::other, {}, not_since, must_end, c->rule});
+        }
+    }
+
+    void expression(const Expr& e)
+    {
+        const Bits b = s.conditions;
+        for (std::size_t i = 0; i < max_conditions; ++i) {
+            if ((e.all & ~b & bit(i)) != 0)
+                bit_missing(i, false);
+            if ((e.none & b & bit(i)) != 0)
+                bit_missing(i, true);
+        }
+        if (e.any == 0 || (e.any & b) != 0)
+            return;
+        // Any one of them would do: the nearest reading is named, else the first.
+        std::vector<Missing> best;
+        for (std::size_t i = 0; i < max_conditions; ++i)
+            if ((e.any & bit(i)) != 0) {
+                Search one{p, in, s, v, {}};
+                one.bit_missing(i, false);
+                const bool nearer = best.empty() || (one.out.size() == 1 && best.size() == 1 && one.out[0].kind == Missing::Kind::reading && best[0].kind == Missing::Kind::reading && one.out[0].margin.amount < best[0].margin.amount);
+                if (nearer)
+                    best = one.out;
+            }
+        out.insert(out.end(), best.begin(), best.end());
+    }
+};
+
+} // namespace
+
+std::vector<Voice> voices(const Program& program, const Inputs& in, const EngineState& after, std::size_t output)
+{
+    std::vector<Voice> out;
+    ask_all({program, in, after, fault_bits(program, after), speaking(program, after.conditions)}, output, [&](const Voice& v) {
+        out.push_back(v);
+        return true;
+    });
+    if (out.size() > 1)
+        out.pop_back(); // "nothing asks" is said only when nothing else is
+    return out;
+}
+
+std::vector<Margin> margins(const Program& program, const Inputs& in, const EngineState& after, std::size_t output)
+{
+    std::vector<Margin> out;
+    const bool now = first_voice(program, in, after, output).wants_on;
+    const std::uint32_t faults = fault_bits(program, after);
+    Values v;
+    channel_values(program, in, after, v);
+    for (std::size_t i = 0; i < program.latches.size(); ++i) {
+        if ((program.latch_reads[i] & faults) != 0)
+            continue;
+        EngineState other = after;
+        other.latched ^= bit32(i);
+        other.conditions = conditions(program, in, v, other);
+        if (first_voice(program, in, other, output).wants_on != now)
+            out.push_back(margin_of(program, v, after, i));
+    }
+    std::stable_sort(out.begin(), out.end(), [](const Margin& a, const Margin& b) { return a.amount < b.amount; });
+    return out;
+}
+
+std::optional<Millis> until_change(const Program& program, const Inputs& in, const EngineState& after, std::size_t output)
+{
+    constexpr int few_events = 400, samples_ahead = 4000;
+    const int most_events = program.averages.empty() ? few_events : samples_ahead;
+    EngineState s = after;
+    Inputs later = in;
+    later.pressed = 0;
+    const bool now = first_voice(program, in, after, output).wants_on;
+    for (int i = 0; i < most_events; ++i) {
+        const std::int64_t quiet = program.averages.empty() ? quiet_samples(program, s, later) : 0; // an average goes on moving
+        if (quiet >= for_ever || s.now_ms + (quiet + 1) * program.sample_ms - after.now_ms > day_ms)
+            return {};
+        if (later.clock_ms >= 0)
+            later.clock_ms = (later.clock_ms + (quiet + 1) * program.sample_ms) % day_ms;
+        if (step(program, later, s, quiet + 1)[output].on != now)
+            return s.now_ms - after.now_ms;
+    }
+    return {};
+}
+
+std::vector<WhyNot> why_not(const Program& program, const Inputs& in, const EngineState& after, std::size_t output)
+{
+    std::vector<WhyNot> out;
+    for (const Clause& clause : program.clauses) {
+        if (clause.output != output || !clause.wants_on || clause.tier < Tier::collect)
+            continue;
+        Search search{program, in, after, {}, {}};
+        channel_values(program, in, after, search.v);
+        search.expression(clause.when);
+        out.push_back({clause.rule, search.out});
+    }
+    return out;
+}
+
+} // namespace vernal
