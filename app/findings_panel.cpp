@@ -1,6 +1,7 @@
 #include "findings_panel.h"
 
 #include "core/job/why.h"
+#include "effect.h"
 #include "form.h"
 #include "theme.h"
 
@@ -28,18 +29,6 @@ Mark mark_of(Severity s)
     case Severity::note: break;
     }
     return {"●", theme().start};
-}
-
-QString effect_text(const Outcome& now, const Outcome& then, const Units& u)
-{
-    if (!now.figures() || !then.figures())
-        return QObject::tr("The log stays as it is; the rules decide otherwise.");
-    const Figures &a = *now.figures(), &b = *then.figures();
-    return QObject::tr("Heat %1 → %2\nStarts %3 → %4\nPump %5 → %6")
-        .arg(text(a.heat.to_store, Quantity::energy, u), text(b.heat.to_store, Quantity::energy, u))
-        .arg(a.starts())
-        .arg(b.starts())
-        .arg(text(a.pump_energy_j, Quantity::energy, u), text(b.pump_energy_j, Quantity::energy, u));
 }
 
 } // namespace
@@ -210,6 +199,9 @@ void FindingsPanel::show_why()
             s += QStringLiteral("<br>%1").arg(qs(w.margin).toHtmlEscaped());
         for (const std::string& v : w.overruled)
             s += QStringLiteral("<br><span style='color:%1'>%2</span>").arg(theme().second_ink.name(), tr("overruled: %1").arg(qs(v)).toHtmlEscaped());
+        if (w.margin.empty()) // no single change would do
+            for (const std::string& v : w.why_not)
+                s += QStringLiteral("<br><span style='color:%1'>%2</span>").arg(theme().second_ink.name(), qs(v).toHtmlEscaped());
     }
     why_->setText(s);
 }

@@ -165,7 +165,7 @@ QWidget* MainWindow::make_work()
     loop_ = new LoopStation(session_);
     days_ = new DaysStation(session_);
     run_ = new RunStation(session_);
-    for (QWidget* w : {static_cast<QWidget*>(loop_), make_probes(), static_cast<QWidget*>(new RulesStation(session_)), static_cast<QWidget*>(days_), static_cast<QWidget*>(run_)})
+    for (QWidget* w : {static_cast<QWidget*>(loop_), make_probes(), make_rules(), static_cast<QWidget*>(days_), static_cast<QWidget*>(run_)})
         stations_->addWidget(w);
     connect(loop_, &LoopStation::drawing_wanted, this, [this] {
         const QString path = seams_.save_file(this, qs(session_.document().job().title) + QStringLiteral(".svg"));
@@ -215,6 +215,27 @@ QWidget* MainWindow::make_probes()
     connect(probes_, &ProbesStation::chart_save_wanted, this, &MainWindow::save_chart);
     connect(probes_, &ProbesStation::chart_print_wanted, this, &MainWindow::print_chart);
     return probes_;
+}
+
+QWidget* MainWindow::make_rules()
+{
+    rules_ = new RulesStation(session_);
+    connect(rules_, &RulesStation::card_save_wanted, this, [this] {
+        const Document& d = session_.document();
+        const QString title = tr("%1, settings “%2”").arg(qs(d.job().title), qs(d.variant().name)), path = seams_.save_file(this, qs(d.job().title) + tr(", settings.pdf"));
+        if (path.isEmpty())
+            return;
+        if (const QString trouble = write_settings_card(path, settings_card(d.variant(), session_.units()), title); !trouble.isEmpty())
+            seams_.tell(this, trouble);
+    });
+    connect(rules_, &RulesStation::card_print_wanted, this, [this] {
+        const Document& d = session_.document();
+        QPrinter printer(QPrinter::HighResolution);
+        printer.setDocName(qs(d.job().title));
+        if (seams_.printer(this, printer) && !paint_settings_card(printer, settings_card(d.variant(), session_.units()), tr("%1, settings “%2”").arg(qs(d.job().title), qs(d.variant().name))))
+            seams_.tell(this, tr("The printer did not take the card. Look at its name and its paper, or save the card as PDF."));
+    });
+    return rules_;
 }
 
 void MainWindow::save_chart()

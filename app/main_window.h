@@ -45,6 +45,7 @@ public:
     DaysStation& days() { return *days_; }
     LoopStation& loop() { return *loop_; }
     ProbesStation& probes() { return *probes_; }
+    RulesStation& rules() { return *rules_; }
     bool open(const QString& path);
     bool save();
     bool save_as();
@@ -73,6 +74,7 @@ private:
     void print_chart();
     void save_chart();
     QWidget* make_probes();
+    QWidget* make_rules();
     void remember(const QString& path);
     Seams seams_;
     Options options_;
@@ -85,6 +87,7 @@ private:
     QAction *save_ = nullptr, *undo_ = nullptr, *redo_ = nullptr, *glare_ = nullptr;
     Strip* strip_ = nullptr;
     LoopStation* loop_ = nullptr;
+    RulesStation* rules_ = nullptr;
     ProbesStation* probes_ = nullptr;
     DaysStation* days_ = nullptr;
     RunStation* run_ = nullptr;

@@ -11,6 +11,7 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QSlider>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
 namespace vernal {
@@ -39,21 +40,32 @@ RulesStation::RulesStation(Session& session, QWidget* parent) : QWidget(parent),
     refusal_->hide();
     left->addWidget(refusal_);
     left->addWidget(scroll, 1);
-    auto* right = new QVBoxLayout;
-    auto* map_head = new QHBoxLayout;
-    map_head->addWidget(heading(tr("Operating map"), "h1"));
-    auto* hint = new QLabel(tr("drag a line to change its rule"));
-    hint->setObjectName("second");
-    map_head->addWidget(hint, 1);
-    auto* plain = new QPushButton(tr("plain axes"));
-    plain->setObjectName("quiet");
-    plain->setCheckable(true);
-    map_head->addWidget(plain);
     map_ = new OperatingMap(session);
-    connect(plain, &QPushButton::toggled, map_, &OperatingMap::set_plain_axes);
-    right->addLayout(map_head);
-    right->addWidget(map_, 1);
-    right->addWidget(third_row());
+    auto* chooser = new ChooserPage(session);
+    auto* card = new SettingsSheet(session);
+    pages_ = new QStackedWidget;
+    pages_->addWidget(map_page());
+    pages_->addWidget(chooser);
+    pages_->addWidget(card);
+    connect(chooser, &ChooserPage::taken, this, [this] { show_page(0); });
+    connect(card, &SettingsSheet::save_wanted, this, &RulesStation::card_save_wanted);
+    connect(card, &SettingsSheet::print_wanted, this, &RulesStation::card_print_wanted);
+    auto* tabs = new QHBoxLayout;
+    for (const QString& name : {tr("Operating map"), tr("Choose for me"), tr("Settings card")}) {
+        auto* tab = new QPushButton(name);
+        tab->setObjectName("quiet");
+        tab->setCheckable(true);
+        tab->setMinimumHeight(32);
+        const int page = static_cast<int>(page_buttons_.size());
+        connect(tab, &QPushButton::clicked, this, [this, page] { show_page(page); });
+        page_buttons_.push_back(tab);
+        tabs->addWidget(tab);
+    }
+    tabs->addStretch(1);
+    auto* right = new QVBoxLayout;
+    right->addLayout(tabs);
+    right->addWidget(pages_, 1);
+    show_page(0);
     auto* box = new QHBoxLayout(this);
     box->setContentsMargins(14, 10, 10, 8);
     box->setSpacing(12);
@@ -62,6 +74,33 @@ RulesStation::RulesStation(Session& session, QWidget* parent) : QWidget(parent),
     connect(&session.document(), &Document::changed, this, &RulesStation::refresh);
     connect(&session.document(), &Document::view_changed, this, &RulesStation::rebuild);
     rebuild();
+}
+
+QWidget* RulesStation::map_page()
+{
+    auto* page = new QWidget;
+    auto* box = new QVBoxLayout(page);
+    box->setContentsMargins(0, 0, 0, 0);
+    auto* head = new QHBoxLayout;
+    auto* hint = new QLabel(tr("drag a line to change its rule"));
+    hint->setObjectName("second");
+    head->addWidget(hint, 1);
+    auto* plain = new QPushButton(tr("plain axes"));
+    plain->setObjectName("quiet");
+    plain->setCheckable(true);
+    head->addWidget(plain);
+    connect(plain, &QPushButton::toggled, map_, &OperatingMap::set_plain_axes);
+    box->addLayout(head);
+    box->addWidget(map_, 1);
+    box->addWidget(third_row());
+    return page;
+}
+
+void RulesStation::show_page(int page)
+{
+    pages_->setCurrentIndex(page);
+    for (std::size_t i = 0; i < page_buttons_.size(); ++i)
+        page_buttons_[i]->setChecked(static_cast<int>(i) == page);
 }
 
 // Cards are built anew only when more than numbers changed, so that the field

@@ -1,14 +1,17 @@
 // Rules as sentences with numbers in them, beside the operating map.
 #pragma once
 
+#include "chooser_page.h"
 #include "operating_map.h"
 #include "rule_card.h"
+#include "settings_sheet.h"
 #include "unit_card.h"
 
 #include <set>
 
 class QComboBox;
 class QSlider;
+class QStackedWidget;
 class QVBoxLayout;
 
 namespace vernal {
@@ -17,6 +20,11 @@ class RulesStation : public QWidget {
     Q_OBJECT
 public:
     explicit RulesStation(Session& session, QWidget* parent = nullptr);
+    void show_page(int page); // 0 map, 1 chooser, 2 settings card
+
+signals:
+    void card_save_wanted();
+    void card_print_wanted();
 
 private:
     void refresh();
@@ -24,10 +32,13 @@ private:
     QWidget* outputs_row();
     QWidget* add_button();
     QWidget* third_row();
+    QWidget* map_page();
     void refresh_third();
     Session& session_;
     QVBoxLayout *cards_, *outputs_;
     OperatingMap* map_;
+    QStackedWidget* pages_;
+    std::vector<QPushButton*> page_buttons_;
     std::vector<RuleCard*> shown_;
     UnitCard* unit_ = nullptr;
     QLabel* refusal_; // why a rule could not be moved

@@ -99,14 +99,12 @@ QWidget* UnitCard::output(std::size_t index)
             edit_output(index, tr("Name an output"), [&](Output& x) { x.name = name->text().toStdString(); });
     });
     first->addWidget(name, 1);
-    first->addWidget(new QLabel(tr("drives")));
     auto* drives = new QComboBox;
     drives->setObjectName(QStringLiteral("output%1.drives").arg(index));
     drives->addItems(drives_texts());
     drives->setCurrentIndex(static_cast<int>(o.drives));
     drives->setMinimumHeight(32);
     connect(drives, &QComboBox::activated, this, [this, index](int to) { edit_output(index, tr("Say what an output drives"), [to](Output& x) { x.drives = static_cast<Drives>(to); }); });
-    first->addWidget(drives);
     if (index > 0 && index + 1 == v.unit.outputs.size()) {
         auto* remove = new QPushButton(tr("Remove"));
         remove->setObjectName("quiet");
@@ -121,6 +119,8 @@ QWidget* UnitCard::output(std::size_t index)
     }
     box->addLayout(first);
     auto* grid = new QGridLayout;
+    grid->addWidget(new QLabel(tr("Drives")), 0, 0);
+    grid->addWidget(drives, 0, 1, Qt::AlignRight);
     output_rows_.push_back(add_rows(*grid, session_, QStringLiteral("output%1").arg(index), o, [this, index](const std::string& key, double to) { edit_output(index, tr("Describe an output"), [&](Output& x) { set_number(x, key, to); }, qs(key)); }));
     box->addLayout(grid);
     output_switches_.push_back(add_switches(*box, QStringLiteral("output%1").arg(index), o, [this, index](const SwitchField& f, bool on) { edit_output(index, tr("Describe an output"), [&](Output& x) { set_switch(x, f.key, on); }); }));

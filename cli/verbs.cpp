@@ -1,6 +1,7 @@
 #include "check_verb.h"
 #include "probe_verb.h"
 #include "run_verb.h"
+#include "settings_verb.h"
 #include "sum_verb.h"
 
 namespace vernal {
@@ -13,6 +14,8 @@ std::vector<std::unique_ptr<Verb>> all_verbs()
     out.push_back(std::make_unique<ReserveVerb>());
     out.push_back(std::make_unique<SumVerb>());
     out.push_back(std::make_unique<ProbeVerb>());
+    out.push_back(std::make_unique<SettingsVerb>());
+    out.push_back(std::make_unique<ChooseVerb>());
     out.push_back(std::make_unique<SchemaVerb>());
     return out;
 }

@@ -42,6 +42,7 @@ void fields(V& v, T& p)
     v.number({"loss_w_mk", "Loss per length", Quantity::line_loss, 0.02, 3, "0.15 to 0.3 insulated, 0.6 and more bare (estimate)"}, p.loss_w_mk);
     v.number({"fittings", "Bends, tees, valves", Quantity::number, 0, 500, "Sum of loss coefficients: bend 0.7 to 1.5, tee 1 to 1.8, open ball valve 0.05 (handbook values, from memory)"}, p.fittings);
     v.number({"roughness_m", "Roughness", Quantity::roughness, 0, 0.003, "1.5 µm drawn copper and plastic, 45 µm steel (Moody 1944)"}, p.roughness_m);
+    v.number({"bears_c", "The pipe bears up to", Quantity::temperature, 0, 400, "Its label; common plastic heating pipe 95 °C; 0 °C: copper, or not stated"}, p.bears_c);
 }
 
 template <class V, OneOf<Tank> T>
@@ -53,6 +54,7 @@ void fields(V& v, T& t)
     v.number({"coil_w_k", "Coil, heat per kelvin", Quantity::conductance, 10, 20000, "40 to 60 W/K per m² of collector (estimate)"}, t.coil_w_k);
     v.number({"coil_top", "Coil reaches up to", Quantity::ratio, 0.1, 1, "Share of the tank's height"}, t.coil_top);
     v.boolean({"heat_trap", "Heat trap", "Upper connections that fall away; without one water circles in them"}, t.heat_trap);
+    v.boolean({"dip_swapped", "Dip pipe in the wrong port", "Cold water enters at the top"}, t.dip_swapped);
 }
 
 template <class V, OneOf<Pump> T>
@@ -217,6 +219,7 @@ void fields(V& v, T& w)
     v.number({"breaker_a", "Breaker or fuse", Quantity::current, 0.1, 125, "It must not be larger than what the weakest part behind it bears"}, w.breaker_a);
     v.number({"output_a", "The unit's output bears", Quantity::current, 0.05, 125, "Label of the unit"}, w.output_a);
     v.number({"bears_v", "The unit's supply bears", Quantity::voltage, 0, 400, "DC units live between 10 and 16 V (common practice, no source); 0: not known"}, w.bears_v);
+    v.boolean({"plug", "The unit hangs on a plug", "Fixed wiring is expected"}, w.plug);
 }
 
 template <class V, OneOf<RockBed> T>

@@ -2,7 +2,10 @@
 
 #include "loop_findings.h"
 #include "probe_findings.h"
+#include "fresh_rule.h"
 #include "protection_findings.h"
+#include "rule_findings.h"
+#include "stability.h"
 
 #include <algorithm>
 #include <cmath>
@@ -80,6 +83,12 @@ Found hysteresis_not_positive(const FindingContext& c)
     Found out;
     hysteresis_of<StoreLimit>(c, out);
     hysteresis_of<CutOut>(c, out);
+    hysteresis_of<Divert>(c, out);
+    hysteresis_of<MixingLimit>(c, out);
+    hysteresis_of<SeriesThermostat>(c, out);
+    hysteresis_of<CollectorMinimum>(c, out);
+    hysteresis_of<Freeze>(c, out);
+    hysteresis_of<DrainDown>(c, out);
     return out;
 }
 
@@ -87,7 +96,8 @@ Found rule_out_of_action(const FindingContext& c)
 {
     Found out;
     for (const OutOfAction& o : compile(c.variant.unit, probe_keys(c.variant)).out_of_action)
-        if (o.reason.rfind("there ", 0) == 0)
+        // Differences and hysteresis that leave no band have findings of their own.
+        if (o.reason.rfind("there ", 0) == 0 || !(o.reason == "the hysteresis is not above zero" || std::holds_alternative<Differential>(c.variant.unit.rules[o.rule].body)))
             out.push_back({"", Severity::serious, "A rule is out of action", std::string(kind_of(c.variant.unit.rules[o.rule]).title) + ": " + o.reason + ".", {}});
     return out;
 }
@@ -111,7 +121,8 @@ Found switch_left(const FindingContext& c)
 Found no_collecting_rule(const FindingContext& c)
 {
     bool any = false;
-    each<Differential>(c, [&](std::size_t, const Differential&) { any = true; });
+    for (const Rule& r : c.variant.unit.rules)
+        any = any || (r.enabled && (difference_of(c.variant.unit, r) || std::holds_alternative<FixedDifference>(r.body)));
     if (any)
         return {};
     return {{"", Severity::serious, "Nothing starts the pump", "There is no rule that collects: add a Difference.", {}}};
@@ -231,7 +242,7 @@ Found stops_below_zero(const FindingContext& c)
 {
     Found out;
     each<Differential>(c, [&](std::size_t i, const Differential& d) {
-        if (d.off.in_kelvin() >= 0 || d.off >= d.on)
+        if (d.off.in_kelvin() >= 0 || d.off >= d.on || d.off.in_kelvin() < -5) // that low it is a slip: difference_converted says so
             return;
         out.push_back({"", Severity::caution, "Runs on while losing heat", "It stops only when the collector is " + diff(c, -d.off.in_kelvin()) + " colder than the store.",
                        set_rule<Differential>("Try: stop at " + diff(c, 2), i, [](Differential& r) { r.off = TempDiff::kelvin(2); })});
@@ -269,7 +280,20 @@ Found freezes_today(const FindingContext& c)
     const std::string where = "First at " + clock_text(f.first_freeze_s) + ": " + f.first_freeze_at + ". ";
     const bool slush = find_arrangement(c.variant.loop.arrangement)->carrier == Carrier::glycol && f.burst_s <= 0;
     const std::string what = slush ? "The mixture turns to slush that no pump moves; it bursts pipe only at " + temp(c, burst_c(c.variant.loop.glycol_fraction)) + ". " : "What freezes there bursts. ";
-    return {{"", slush ? Severity::caution : Severity::serious, "Frost in wet pipe for " + to_text(f.freezing_s, Quantity::minutes, c.units), where + what + "Drain the loop before frost, or use stronger glycol; this version has no freeze rule yet.", {}}};
+    // A loop of water that nothing protects can be helped by recirculation, where frost is rare.
+    const Arrangement& a = *find_arrangement(c.variant.loop.arrangement);
+    bool guarded = a.drains || a.carrier != Carrier::water;
+    for (const Rule& r : c.variant.unit.rules)
+        guarded = guarded || (r.enabled && (std::holds_alternative<Freeze>(r.body) || std::holds_alternative<DrainDown>(r.body)));
+    std::optional<Remedy> remedy;
+    if (!guarded)
+        remedy = Remedy{"Try: freeze recirculation", [](Variant& v) {
+                            constexpr std::size_t freeze = 14; // its place among the kinds
+                            static_assert(std::is_same_v<std::variant_alternative_t<freeze, RuleBody>, Freeze>);
+                            v.unit.rules.push_back(fresh_rule(v, freeze));
+                            sort_by_rank(v.unit.rules);
+                        }};
+    return {{"", slush ? Severity::caution : Severity::serious, "Frost in wet pipe for " + to_text(f.freezing_s, Quantity::minutes, c.units), where + what + (slush ? "Use stronger glycol." : "Drain the loop before frost, by hand, by a drain-down valve or as a drain-back; recirculation only where frost is rare and the power stays."), remedy}};
 }
 
 Found many_starts_today(const FindingContext& c)
@@ -283,7 +307,7 @@ Found many_starts_today(const FindingContext& c)
         const TempDiff on = d.on + TempDiff::kelvin(4);
         out.push_back({"", Severity::caution, std::to_string(c.figures->starts()) + " starts today",
                        "Every start is a shock to the pump. After a start the cold fluid that stood in the pipes reaches the probe and stops it again; the shortest run is " +
-                           to_text(c.figures->pumps.front().shortest_run_s, Quantity::duration, c.units) + ".",
+                           to_text(c.figures->pumps.front().shortest_run_s, Quantity::duration, c.units) + ". " + stability_text(c.variant.loop, d.on.in_kelvin(), d.off.in_kelvin()),
                        set_rule<Differential>("Try: start at " + diff(c, on.in_kelvin()), i, [on](Differential& r) { r.on = on; })});
     });
     return out;
@@ -368,6 +392,33 @@ const std::vector<FindingKind>& finding_kinds()
         {"limit_not_readable", limit_not_readable, Cause::probes},
         {"lead_reads_off", lead_reads_off, Cause::probes},
         {"counts_too_coarse", counts_too_coarse, Cause::probes},
+        {"bypass_closed", bypass_closed},
+        {"difference_converted", difference_converted},
+        {"freeze_on_wrong_loop", freeze_on_wrong_loop},
+        {"freeze_needs_power", freeze_needs_power},
+        {"freeze_too_late", freeze_too_late},
+        {"freeze_without_floor", freeze_without_floor},
+        {"freeze_waits", freeze_waits},
+        {"dump_throws_away", dump_throws_away},
+        {"limit_below_window", limit_below_window},
+        {"heating_by_day", heating_by_day},
+        {"heating_without_window", heating_without_window},
+        {"disinfection_weak", disinfection_weak},
+        {"disinfection_at_the_top", disinfection_at_the_top},
+        {"night_cooling_never", night_cooling_never},
+        {"heats_while_away", heats_while_away},
+        {"voltage_cut_too_low", voltage_cut_too_low},
+        {"voltage_cut_at_once", voltage_cut_at_once},
+        {"speed_below_lift", speed_below_lift},
+        {"guard_too_quick", guard_too_quick},
+        {"slow_to_start", slow_to_start},
+        {"runs_on_fault", runs_on_fault},
+        {"store_probe_high", store_probe_high},
+        {"store_probe_heated", store_probe_heated},
+        {"collector_probe_astray", collector_probe_astray, Cause::probes},
+        {"pipe_bears_too_little", pipe_bears_too_little, Cause::loop},
+        {"unit_on_a_plug", unit_on_a_plug, Cause::loop},
+        {"dip_pipe_in_wrong_port", dip_pipe_in_wrong_port, Cause::loop},
     };
     return table;
 }

@@ -129,8 +129,8 @@ Found band_may_close(const FindingContext& c)
         out.push_back({"", Severity::caution, "The band may close: the pump may chatter",
                        "Start and stop are " + diff(c, gap) + " apart, and at a store of " + temp(c, w.store_c) + " probes, leads and input may be " + fine(c, error) + " off together.",
                        Remedy{"Try: start at " + diff(c, on), [r, on](Variant& v) {
-                                  if (auto* rule = r < v.unit.rules.size() ? std::get_if<Differential>(&v.unit.rules[r].body) : nullptr)
-                                      rule->on = TempDiff::kelvin(on);
+                                  if (const auto now = r < v.unit.rules.size() ? difference_of(v.unit, v.unit.rules[r]) : std::nullopt)
+                                      set_difference(v.unit, v.unit.rules[r], TempDiff::kelvin(on), now->off);
                               }}});
     });
 }
@@ -146,8 +146,8 @@ Found off_may_pass_zero(const FindingContext& c)
         std::optional<Remedy> remedy;
         if (off < d.on.in_kelvin())
             remedy = Remedy{"Try: stop at " + diff(c, off), [r, off](Variant& v) {
-                                if (auto* rule = r < v.unit.rules.size() ? std::get_if<Differential>(&v.unit.rules[r].body) : nullptr)
-                                    rule->off = TempDiff::kelvin(off);
+                                if (const auto now = r < v.unit.rules.size() ? difference_of(v.unit, v.unit.rules[r]) : std::nullopt)
+                                    set_difference(v.unit, v.unit.rules[r], now->on, TempDiff::kelvin(off));
                             }};
         out.push_back({"", likely ? Severity::caution : Severity::note, "The pump may run on while the loop loses heat",
                        "It is to stop at " + diff(c, d.off.in_kelvin()) + ". With the errors of probes, leads and input at a store of " + temp(c, w.store_c) + " that can be a real difference of " + fine(c, least) + ".", remedy});

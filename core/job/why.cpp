@@ -1,6 +1,7 @@
 #include "why.h"
 
 #include <cctype>
+#include <cmath>
 
 namespace vernal {
 namespace {
@@ -47,7 +48,8 @@ struct Words {
     std::string lasting(Millis ms) const
     {
         const double s = static_cast<double>(ms) / 1000.0;
-        return s < 120 ? to_text(s, Quantity::duration, units) : s < 7200 ? to_text(s, Quantity::minutes, units) : to_text(s / 3600, Quantity::hours, units);
+        const double hours = std::round(s / 360) / 10;
+        return s < 120 ? to_text(s, Quantity::duration, units) : s < 7200 ? to_text(std::round(s / 60) * 60, Quantity::minutes, units) : hours < 48 ? to_text(hours, Quantity::hours, units) : to_text(hours / 24, Quantity::days, units);
     }
     std::string missing(const Missing& m) const
     {
@@ -59,6 +61,7 @@ struct Words {
             return m.left_ms == not_since ? std::string("the clock were set") : "its window " + std::string(m.must_end ? "were over" : "had begun") + " (in " + lasting(m.left_ms) + ")";
         case Missing::Kind::away: return "nobody were at home";
         case Missing::Kind::wait: return m.left_ms == not_since ? title + " had ended" : "the wait of " + title + " were over (" + lasting(m.left_ms) + ")";
+        case Missing::Kind::output: return v.unit.outputs[static_cast<std::size_t>(m.output)].key + (m.must_end ? " rested" : " had been on long enough");
         case Missing::Kind::other: break;
         }
         return m.must_end ? title + " gave way" : title + " asked";

@@ -35,6 +35,7 @@ struct Pipe {
     double loss_w_mk = 0.22;
     double fittings = 8.0;       // sum of the loss coefficients of bends, tees and valves
     double roughness_m = 1.5e-6; // of the wall
+    double bears_c = 0.0;        // by its label; 0: copper, or not stated
     bool operator==(const Pipe&) const = default;
 };
 
@@ -45,6 +46,7 @@ struct Tank {
     double coil_w_k = 380.0; // coil at the usual flow; not used where the tank feeds the collector
     double coil_top = 0.45;  // share of the height that the coil reaches up to
     bool heat_trap = true;   // its upper connections fall away, so that no water circles in them
+    bool dip_swapped = false; // the dip pipe sits in the hot port: cold water enters at the top
     bool operator==(const Tank&) const = default;
 };
 
@@ -202,6 +204,7 @@ struct Wiring {
     double breaker_a = 6.0;
     double output_a = 10.0;      // rating of the unit's output
     double bears_v = 0.0;        // highest supply the unit is made for; 0: not known
+    bool plug = false;           // the unit hangs on a plug
     bool operator==(const Wiring&) const = default;
 };
 

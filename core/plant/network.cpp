@@ -61,7 +61,7 @@ void Network::Face::carry(std::vector<double>& k, double w) const
 
 double Network::net_up(const TankNodes& tank, const Flows& flows) const
 {
-    double up = tank.drawn ? flows.draw_w_k : 0.0;
+    double up = tank.drawn && !tank.dip_swapped ? flows.draw_w_k : 0.0;
     for (std::size_t r = 0; r < max_routes; ++r)
         up -= tank.downward[r] * flows.route_w_k[r];
     return up;
@@ -100,7 +100,7 @@ void Network::rates(const std::vector<double>& k, const Flows& flows, const Surr
             out[i + 1] += mixing;
         }
         if (tank.drawn)
-            out[tank.nodes.first] += flows.draw_w_k * flows.mains_c;
+            out[tank.dip_swapped ? tank.nodes.last() : tank.nodes.first] += flows.draw_w_k * flows.mains_c;
     }
     for (std::size_t i = 0; i < n_; ++i)
         out[i] *= inverse[i];

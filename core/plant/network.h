@@ -172,6 +172,7 @@ private:
         double mix_w_k = 0;
         std::array<double, max_routes> downward{}; // 1 where a route runs down through it
         bool drawn = false;
+        bool dip_swapped = false; // the mains enter at the top
         std::vector<Face> up, down; // between node i and i + 1
     };
     struct Sun { // gain of a node per W/m² of its plane, less the sky's share

@@ -218,6 +218,7 @@ private:
         tank.nodes = {n_.n_, static_cast<std::size_t>(tank_base_nodes)};
         tank.mix_w_k = capacity / mixing_s;
         tank.drawn = which == 0;
+        tank.dip_swapped = tank.drawn && t.dip_swapped;
         for (int i = 0; i < tank_base_nodes; ++i) {
             const int node = add_node(capacity, false, true);
             to_room(node, t.loss_w_k / parts, t.room_c, Loss::store);

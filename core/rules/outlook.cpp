@@ -46,27 +46,26 @@ struct Search {
     void bit_missing(std::size_t b, bool must_end)
     {
         if (b < p.latches.size()) {
-            Missing m{Missing::Kind::reading, margin_of(p, v, s, b), 0, must_end, p.latches[b].rule};
-            // The band's other end decides only once it is reached: where the value already is beyond, a delay runs.
-            out.push_back(m);
+            out.push_back({Missing::Kind::reading, margin_of(p, v, s, b), 0, must_end, p.latches[b].rule, -1});
             return;
         }
         const Gate* c = gate_of(p, b);
         if (!c)
             return;
         switch (c->kind) {
-        case Gate::Kind::window: out.push_back({Missing::Kind::clock, {}, until_edge(*c, in.clock_ms), must_end, c->rule}); return;
-        case Gate::Kind::away: out.push_back({Missing::Kind::away, {}, not_since, must_end, c->rule}); return;
-        case Gate::Kind::term: must_end ? out.push_back({Missing::Kind::other, {}, not_since, true, c->rule}) : expression(c->when); return;
+        case Gate::Kind::window: out.push_back({Missing::Kind::clock, {}, until_edge(*c, in.clock_ms), must_end, c->rule, -1}); return;
+        case Gate::Kind::away: out.push_back({Missing::Kind::away, {}, not_since, must_end, c->rule, -1}); return;
+        case Gate::Kind::term: must_end ? out.push_back({Missing::Kind::other, {}, not_since, true, c->rule, -1}) : expression(c->when); return;
         case Gate::Kind::cycle: {
             if (!must_end && !c->when.holds(s.conditions))
                 return expression(c->when);
             const Millis since = s.since[c->timer];
             const Millis left = since == not_since ? c->wait_ms : since + c->wait_ms + (must_end ? c->on_ms : 0) - s.now_ms;
-            out.push_back({Missing::Kind::wait, {}, c->on_ms >= for_ever && must_end ? not_since : left, must_end, c->rule});
+            out.push_back({Missing::Kind::wait, {}, c->on_ms >= for_ever && must_end ? not_since : left, must_end, c->rule, -1});
             return;
         }
-        default: out.push_back({Missing::Kind::other, {}, not_since, must_end, c->rule});
+        case Gate::Kind::follow: out.push_back({Missing::Kind::output, {}, not_since, must_end, c->rule, c->output}); return;
+        default: out.push_back({Missing::Kind::other, {}, not_since, must_end, c->rule, -1});
         }
     }
 

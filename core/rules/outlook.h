@@ -34,12 +34,13 @@ std::optional<Millis> until_change(const Program& program, const Inputs& in, con
 
 // What a clause that wants the output on still misses.
 struct Missing {
-    enum class Kind : std::uint8_t { reading, clock, away, wait, other };
+    enum class Kind : std::uint8_t { reading, clock, away, wait, output, other };
     Kind kind = Kind::reading;
     Margin margin;    // reading
     Millis left_ms = 0; // clock, wait: until it holds; not_since: not by itself
     bool must_end = false; // it holds and must cease
     std::int16_t rule = -1;
+    std::int8_t output = -1; // output: which of them runs, or must
 };
 struct WhyNot {
     std::int16_t rule = -1;       // that would run it

@@ -1,4 +1,5 @@
 #include "core/job/findings.h"
+#include "core/job/fresh_rule.h"
 
 #include <gtest/gtest.h>
 
@@ -21,6 +22,22 @@ template <class R>
 void drop(Variant& v)
 {
     std::erase_if(v.unit.rules, [](const Rule& r) { return std::holds_alternative<R>(r.body); });
+}
+
+// A rule as the window adds it.
+template <class R>
+R& add(Variant& v)
+{
+    for (std::size_t k = 0; k < rule_kinds().size(); ++k)
+        if (Rule r = fresh_rule(v, k); std::holds_alternative<R>(r.body))
+            v.unit.rules.push_back(r);
+    return std::get<R>(v.unit.rules.back().body);
+}
+
+void element(Variant& v)
+{
+    v.unit.outputs.push_back({"H1", "Element"});
+    v.unit.outputs.back().drives = Drives::element;
 }
 
 Figures hot()
@@ -115,6 +132,33 @@ const std::vector<Case>& cases()
         {"limit_not_readable", [](Variant& v) { v.input.high_c = 110; }},
         {"lead_reads_off", [](Variant& v) { v.probes[0].lead.length_m = 80; }},
         {"counts_too_coarse", [](Variant& v) { v.input.kind = StageKind::pull_up, v.input.pull_up_ohm = 10000; }},
+        {"bypass_closed", [](Variant& v) { v.unit.outputs[0].bypass = true; }},
+        {"difference_converted", [](Variant& v) { rule_of<Differential>(v).on = TempDiff::kelvin((12 - 32) / 1.8); }},
+        {"freeze_on_wrong_loop", [](Variant& v) { add<Freeze>(v); }},
+        {"freeze_needs_power", [](Variant& v) { add<Freeze>(v); }, false, "direct"},
+        {"freeze_too_late", [](Variant& v) { add<Freeze>(v).limit = Temperature::celsius(0.5); }, false, "direct"},
+        {"freeze_without_floor", [](Variant& v) { add<Freeze>(v).store.clear(); }, false, "direct"},
+        {"freeze_waits", [](Variant& v) { add<Freeze>(v), add<DrainTime>(v); }, false, "direct"},
+        {"dump_throws_away", [](Variant& v) { rule_of<Divert>(v).hysteresis = TempDiff::kelvin(45), std::get<Divert>(v.unit.rules[1].body).hysteresis = TempDiff::kelvin(45); }, false, "two-stores"},
+        {"limit_below_window", [](Variant& v) { add<Heating>(v).windows[0].off = Temperature::celsius(75); }},
+        {"heating_by_day", [](Variant& v) { element(v); auto& h = add<Heating>(v); h.windows[0] = {6, 18}; h.unless.clear(); }},
+        {"heating_without_window", [](Variant& v) { add<Heating>(v).windows[0] = {}; }},
+        {"disinfection_weak", [](Variant& v) { add<Disinfection>(v).target = Temperature::celsius(52); }},
+        {"disinfection_at_the_top", [](Variant& v) { add<Disinfection>(v).probe = "S3"; }},
+        {"night_cooling_never", [](Variant& v) { add<NightCooling>(v).from = Temperature::celsius(80); }},
+        {"heats_while_away", [](Variant& v) { add<Heating>(v), v.unit.away = true; }},
+        {"voltage_cut_too_low", [](Variant& v) { add<LowVoltage>(v).cut_v = 10.5; }},
+        {"voltage_cut_at_once", [](Variant& v) { add<LowVoltage>(v).delay_s = 0; }},
+        {"speed_below_lift", [](Variant& v) { v.loop.pump.head_m = 8, v.loop.pump.free_flow_m3_s = 4e-4, add<SpeedByDifference>(v); }, false, "drainback"},
+        {"guard_too_quick", [](Variant& v) { add<DryRun>(v).check_s = 10; }, false, "drainback"},
+        {"slow_to_start", [](Variant& v) { rule_of<Differential>(v).taking.average_s = 300; }},
+        {"runs_on_fault", [](Variant& v) { v.unit.outputs[0].faults = {{"S1", OnFault::on}}; }},
+        {"store_probe_high", [](Variant& v) { rule_of<Differential>(v).store = "S3"; }},
+        {"store_probe_heated", [](Variant& v) { v.loop.element.mode = ElementMode::always, v.loop.element.height = 0.05; }},
+        {"collector_probe_astray", [](Variant& v) { v.probes[0].placement = 0.2; }},
+        {"pipe_bears_too_little", [](Variant& v) { v.loop.back.bears_c = 95; }},
+        {"unit_on_a_plug", [](Variant& v) { v.loop.wiring.plug = true; }},
+        {"dip_pipe_in_wrong_port", [](Variant& v) { v.loop.tank.dip_swapped = true; }},
     };
     return all;
 }

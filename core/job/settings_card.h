@@ -1,0 +1,20 @@
+// Every setting of a unit on one card: plain names, values as the technician
+// reads them, and room for the unit's own code and for what was found.
+#pragma once
+
+#include "job.h"
+
+namespace vernal {
+
+struct CardRow {
+    std::string group;   // the rule's title with its output, "Store limit · P1"
+    std::string name;    // of the field
+    std::string value;
+    bool used = true;    // false: the rule is switched off
+};
+std::vector<CardRow> settings_card(const Variant& v, const Units& units);
+
+// Comma-separated with a heading; the last two columns are empty.
+std::string card_csv(const std::vector<CardRow>& rows);
+
+} // namespace vernal
