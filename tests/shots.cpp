@@ -1,5 +1,6 @@
 // Takes the pictures in docs/screenshots from the demo job: shots FOLDER.
 #include "app/main_window.h"
+#include "app/rules_station.h"
 #include "app/theme.h"
 
 #include <QApplication>
@@ -47,7 +48,7 @@ int main(int argc, char** argv)
     w.session().document().edit_variant(QString(), [](Variant& v) { // invented: a thermistor found in the store room, one point read wrong
         v.probes[0].points = {{3.5, 11880}, {19, 6020}, {33.5, 3350}, {47, 1820}, {62, 1195}};
     });
-    const std::pair<int, const char*> pages[] = {{1, "probes-points"}, {2, "probes-lead"}, {4, "probes-health"}, {5, "probes-budget"}};
+    const std::pair<int, const char*> pages[] = {{1, "probes-points"}, {4, "probes-health"}, {5, "probes-budget"}};
     for (const auto& [page, name] : pages) {
         w.probes().show_page(page);
         shot(w, to + name + ".png");
@@ -71,6 +72,17 @@ int main(int argc, char** argv)
     if (!settled(w))
         return 1;
     shot(w, to + "rules-two-stores.png");
+    if (!w.open(QStringLiteral(VERNAL_SOURCE "/demo/parlour-wash/job.json")))
+        return 1;
+    w.session().document().choose_variant(1);
+    w.show_station(2);
+    if (!settled(w))
+        return 1;
+    for (const auto& [page, name] : {std::pair(1, "rules-choose"), std::pair(2, "rules-card")}) {
+        w.rules().show_page(page);
+        shot(w, to + name + ".png");
+    }
+    w.rules().show_page(0);
     const auto at_part = [&](const char* loop, std::size_t variant, Part part, const char* sum, const char* file) {
         w.show_station(0);
         if (!w.open(QStringLiteral(VERNAL_SOURCE "/demo/%1/job.json").arg(QLatin1String(loop))))
@@ -91,8 +103,7 @@ int main(int argc, char** argv)
         shot(w, to + QLatin1String(file));
         return true;
     };
-    if (!at_part("calf-milk", 0, Part::wiring, "wire", "loop-battery.png") || !at_part("parlour-wash", 1, Part::drain_back, "drains", "loop-drainback.png") ||
-        !at_part("cheese-room", 0, Part::vessel, "vessel", "loop-vessel.png"))
+    if (!at_part("calf-milk", 0, Part::wiring, "wire", "loop-battery.png") || !at_part("parlour-wash", 1, Part::drain_back, "drains", "loop-drainback.png"))
         return 1;
     w.show_station(1);
     if (!w.open(QStringLiteral(VERNAL_SOURCE "/demo/parlour-wash/job.json")))

@@ -411,6 +411,7 @@ const std::vector<FindingKind>& finding_kinds()
         {"voltage_cut_at_once", voltage_cut_at_once},
         {"speed_below_lift", speed_below_lift},
         {"guard_too_quick", guard_too_quick},
+        {"guard_at_collector", guard_at_collector},
         {"slow_to_start", slow_to_start},
         {"runs_on_fault", runs_on_fault},
         {"store_probe_high", store_probe_high},

@@ -65,7 +65,7 @@ Rule fresh_rule(const Variant& v, std::size_t kind)
     else if (auto* look = std::get_if<Look>(&rule.body))
         look->probe = array;
     else if (auto* dry = std::get_if<DryRun>(&rule.body))
-        dry->probe = array;
+        dry->probe = first({return_pipe, collector});
     else if (auto* fill = std::get_if<Fill>(&rule.body))
         fill->probe = array;
     else if (auto* speed = std::get_if<SpeedToTemperature>(&rule.body))

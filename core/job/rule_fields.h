@@ -234,7 +234,7 @@ template <class V, OneOf<DryRun> T>
 void fields(V& v, T& r)
 {
     v.text("probe", r.probe);
-    v.difference({"fall_k", "Fall", Quantity::difference, 0.2, 50, "1 to 5 K (estimate): watch a good start"}, r.fall);
+    v.difference({"change_k", "Change", Quantity::difference, 0.2, 50, "1 to 5 K (estimate): watch a good start"}, r.change);
     v.number({"check_s", "Within", Quantity::duration, 5, 3600, "Twice what filling takes"}, r.check_s);
     v.number({"pause_s", "Again after", Quantity::minutes, 10, 86400, "Longer than draining takes"}, r.pause_s);
     v.number({"retries", "Retries", Quantity::count, 0, 50, "2 to 5 (estimate)"}, r.retries);

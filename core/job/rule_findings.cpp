@@ -374,6 +374,19 @@ Found guard_too_quick(const FindingContext& c)
     });
 }
 
+Found guard_at_collector(const FindingContext& c)
+{
+    return each<DryRun>(c, [&](Found& out, std::size_t i, const Rule&, const DryRun& g) {
+        if (!at(c, g.probe, {ProbePlace::collector, ProbePlace::collector_2}))
+            return;
+        const std::string back = probe_at(c.variant, {ProbePlace::return_pipe});
+        std::optional<Remedy> remedy;
+        if (!back.empty())
+            remedy = change<DryRun>("Try: by " + back, i, [back](DryRun& r) { r.probe = back; });
+        out.push_back({"", Severity::caution, "The dry-run guard looks at the collector", "A dry collector climbs in the sun: that is a change too, and the guard takes it for water. A probe on the return pipe, where nothing changes unless water comes.", remedy});
+    });
+}
+
 Found slow_to_start(const FindingContext& c)
 {
     return each<Differential>(c, [&](Found& out, std::size_t i, const Rule&, const Differential& d) {

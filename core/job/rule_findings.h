@@ -25,6 +25,7 @@ std::vector<Finding> voltage_cut_too_low(const FindingContext& c);
 std::vector<Finding> voltage_cut_at_once(const FindingContext& c);
 std::vector<Finding> speed_below_lift(const FindingContext& c);
 std::vector<Finding> guard_too_quick(const FindingContext& c);
+std::vector<Finding> guard_at_collector(const FindingContext& c);
 std::vector<Finding> slow_to_start(const FindingContext& c);
 std::vector<Finding> runs_on_fault(const FindingContext& c);
 std::vector<Finding> store_probe_high(const FindingContext& c);

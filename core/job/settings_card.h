@@ -11,6 +11,7 @@ struct CardRow {
     std::string name;    // of the field
     std::string value;
     bool used = true;    // false: the rule is switched off
+    bool operator==(const CardRow&) const = default;
 };
 std::vector<CardRow> settings_card(const Variant& v, const Units& units);
 

@@ -124,10 +124,15 @@ void two_stores(Variant& v)
     v.loop.tank_2 = {0.5, 3.2, 16, 420, 0.5};
     v.probes.push_back(probe("S4", "Second tank bottom", ProbePlace::tank_2_bottom));
     v.unit.outputs.push_back({"V1", "Valve to the second tank", Mode::automatic, 0});
-    // The valve turns only while the first tank is warm to its bottom, and the pump
-    // always asks that bottom: so it never runs the second tank's heat to the roof,
-    // nor the first one's. Asking both tanks needs a rule that knows the valve.
-    add(v, "V1", limit<Divert>("S2", 58, 5));
+    // Each tank has its own difference and its own limit; the first comes first.
+    for (Rule& r : v.unit.rules)
+        if (auto* l = std::get_if<StoreLimit>(&r.body))
+            l->only_store = "S2";
+    StoreLimit second = limit<StoreLimit>("S4", 85, 4);
+    second.allowance = TempDiff::kelvin(20); // its probe sits at the bottom
+    second.only_store = "S4";
+    add(v, "P1", second);
+    add(v, "P1", SecondStore{"V1", "S1", "S4", TempDiff::kelvin(8), TempDiff::kelvin(4), 1800, 120});
 }
 
 void two_arrays(Variant& v)

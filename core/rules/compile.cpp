@@ -321,6 +321,7 @@ private:
     {
         const Temperature limit = l.limit - l.allowance;
         const Bits b = high(l.probe, limit, limit - l.hysteresis);
+        program().limiting |= static_cast<std::uint32_t>(b);
         if (l.only_store.empty())
             return clause(Tier::limit, {0, b, 0}, false);
         probe(l.only_store);
@@ -334,7 +335,9 @@ private:
             clause(Tier::limit, {0, low(l.probe, l.limit, l.limit + l.hysteresis), 0}, false);
         } else {
             constexpr Tier tier = std::is_same_v<Body, CutOut> ? Tier::cut_out : std::is_same_v<Body, Divert> ? Tier::dump : Tier::limit;
-            clause(tier, {0, high(l.probe, l.limit, l.limit - l.hysteresis), 0}, tier == Tier::dump);
+            const Bits b = high(l.probe, l.limit, l.limit - l.hysteresis);
+            program().limiting |= tier == Tier::dump ? 0U : static_cast<std::uint32_t>(b);
+            clause(tier, {0, b, 0}, tier == Tier::dump);
         }
     }
 
@@ -419,7 +422,7 @@ private:
         c.channel = probe(d.probe);
         c.output = static_cast<std::int8_t>(output_);
         c.timer = program().guards++;
-        c.fall_mk = in_milli(d.fall.in_kelvin());
+        c.change_mk = in_milli(d.change.in_kelvin());
         c.wait_ms = millis(d.check_s);
         c.on_ms = millis(d.pause_s);
         c.retries = static_cast<std::uint8_t>(std::lround(std::clamp(d.retries, 0.0, 200.0)));

@@ -1,6 +1,7 @@
 #include "engine_parts.h"
 
 #include <algorithm>
+#include <cstdlib>
 
 namespace vernal {
 namespace parts {
@@ -80,7 +81,7 @@ bool guard_holds(const Gate& c, const Inputs& in, const Values& v, EngineState& 
     const auto enter = [&](Phase phase) {
         g.phase = phase;
         g.since_ms = s.now_ms;
-        g.highest_mk = phase == Phase::watching ? now : 0;
+        g.start_mk = phase == Phase::watching ? now : 0;
     };
     if (in.modes[static_cast<std::size_t>(c.output)] == Mode::off)
         g = {};
@@ -90,10 +91,9 @@ bool guard_holds(const Gate& c, const Inputs& in, const Values& v, EngineState& 
             enter(Phase::watching);
         break;
     case Phase::watching:
-        g.highest_mk = std::max(g.highest_mk, now);
         if (!runs) {
             enter(Phase::idle);
-        } else if (g.highest_mk - now >= c.fall_mk) {
+        } else if (std::abs(now - g.start_mk) >= c.change_mk) {
             enter(Phase::proven);
             g.failures = 0;
         } else if (s.now_ms - g.since_ms >= c.wait_ms) {

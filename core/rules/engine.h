@@ -38,7 +38,7 @@ struct GuardState {
     enum class Phase : std::uint8_t { idle, watching, proven, waiting, locked };
     Phase phase = Phase::idle;
     std::uint8_t failures = 0;
-    MilliKelvin highest_mk = 0; // since the start
+    MilliKelvin start_mk = 0; // as the output started
     Millis since_ms = 0;
     bool operator==(const GuardState&) const = default;
 };

@@ -87,7 +87,7 @@ struct Gate {
         follow,  // the output's: for wait_ms on, or not yet on_ms off
         run_on,  // the output runs and `when` held less than on_ms ago
         pressed, // from a press of the button until `when` holds
-        guard    // the output is held off: it ran wait_ms and the channel had not fallen by fall_mk
+        guard    // the output is held off: it ran wait_ms and the channel had not changed by change_mk
     };
     Kind kind = Kind::term;
     std::uint8_t bit = 0;
@@ -96,7 +96,7 @@ struct Gate {
     bool on_first = false;      // cycle: begins with on_ms
     std::uint8_t channel = 0;   // guard
     std::uint8_t retries = 0;   // guard
-    MilliKelvin fall_mk = 0;    // guard
+    MilliKelvin change_mk = 0;  // guard
     Expr when;
     Millis wait_ms = 0, on_ms = 0;
     Millis before_ms = 0;       // cycle: counted as waited already at power-up
@@ -163,6 +163,7 @@ struct Program {
     };
     std::array<Groups, max_outputs> groups{};
     std::uint32_t delayed = 0; // bit per latch that has a delay
+    std::uint32_t limiting = 0; // bit per latch of a limit or cut-out that stops what runs
     std::array<OutputTimers, max_outputs> timers{};
     std::uint32_t used = 0;      // channels read by any rule
     std::uint8_t timers_used = 0;

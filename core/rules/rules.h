@@ -166,10 +166,10 @@ struct Fill {
     bool operator==(const Fill&) const = default;
 };
 
-// A filled array cools its probe soon after the start.
+// Water that comes round changes what a probe in the return reads.
 struct DryRun {
     std::string probe;
-    TempDiff fall = TempDiff::kelvin(2);
+    TempDiff change = TempDiff::kelvin(2);
     double check_s = 240, pause_s = 900;
     double retries = 3;
     bool operator==(const DryRun&) const = default;

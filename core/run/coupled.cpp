@@ -50,11 +50,9 @@ public:
             for (bool drained : {false, true})
                 if (network_.can_freeze(i, drained))
                     wet_[drained ? 1 : 0].push_back(i);
-        for (const Clause& c : s.program.clauses)
-            if ((c.tier == Tier::limit && !c.resting_only) || c.tier == Tier::cut_out)
-                for (const Latch& l : s.program.latches)
-                    if (l.rule == c.rule && l.plus < max_probes)
-                        limits_.push_back(l);
+        for (std::size_t l = 0; l < s.program.latches.size(); ++l)
+            if ((s.program.limiting >> l & 1U) != 0)
+                limits_.push_back(s.program.latches[l]);
     }
 
     CoupledResult go()

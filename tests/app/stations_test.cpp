@@ -72,7 +72,6 @@ private slots:
     void rules_of_several_outputs_can_be_given_to_another();
     void figures_show_what_the_arrangement_has();
     void whatever_meets_the_sun_is_run_anew();
-    void rules_are_added_switched_and_removed();
     void switch_off_is_seen_and_named();
     void cursor_goes_by_key_and_why_follows();
     void variants_are_copied_and_compared();
@@ -480,37 +479,6 @@ void StationsTest::whatever_meets_the_sun_is_run_anew()
     document().edit_day("warmer", [](Day& d) { d.sky.air_max_c += 8; });
     settle();
     QVERIFY(window->session().outcome()->figures()->heat.to_store != heat);
-}
-
-void StationsTest::rules_are_added_switched_and_removed()
-{
-    window->show_station(2);
-    const Job before = job();
-    for (const RuleKind& kind : rule_kinds()) {
-        const std::size_t rules = document().variant().unit.rules.size();
-        document().edit_variant("add", [&](Variant& v) {
-            Rule r{v.unit.outputs.front().key, true, {}};
-            const auto any = v.probes.front().key;
-            if (std::string(kind.key) == "differential")
-                r.body = Differential{any, v.probes.back().key, TempDiff::kelvin(8), TempDiff::kelvin(4)};
-            else if (std::string(kind.key) == "store_limit")
-                r.body = StoreLimit{v.probes.back().key};
-            else if (std::string(kind.key) == "cut_out")
-                r.body = CutOut{any};
-            else if (std::string(kind.key) == "divert")
-                r.body = Divert{any};
-            else
-                r.body = RunTimes{60, 60};
-            v.unit.rules.push_back(r);
-            sort_by_rank(v.unit.rules);
-        });
-        QCOMPARE(document().variant().unit.rules.size(), rules + 1);
-        settle();
-    }
-    QVERIFY(find<QPushButton>("addRule"));
-    while (document().undo_stack().canUndo())
-        document().undo_stack().undo();
-    QVERIFY(job() == before);
 }
 
 void StationsTest::switch_off_is_seen_and_named()

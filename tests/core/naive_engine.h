@@ -48,7 +48,7 @@ struct Memory { // of one rule
     bool asked = false;     // at the last sample
     double source = NAN, store = NAN; // averages, in thousandths
     int failures = 0, phase = 0;      // of a dry-run guard: 0 idle, 1 watching, 2 proven, 3 waiting, 4 locked
-    long highest = 0;
+    long at_start = 0;
     bool pressed = false;
     Ms speed_for = -ages;              // when its speed last moved
     long speed = 0;
@@ -392,15 +392,14 @@ private:
         if (m.phase == 0 && running_[o]) {
             m.phase = 1;
             m.counted = 0;
-            m.highest = now;
+            m.at_start = now;
             return;
         }
         m.counted += step_;
         if (m.phase == 1) {
-            m.highest = std::max(m.highest, now);
             if (!running_[o]) {
                 m.phase = 0;
-            } else if (m.highest - now >= milli(g.fall.in_kelvin())) {
+            } else if (std::labs(now - m.at_start) >= milli(g.change.in_kelvin())) {
                 m.phase = 2;
                 m.failures = 0;
             } else if (m.counted >= ms(g.check_s)) {

@@ -1,0 +1,476 @@
+// Rules at work in a loop: replay of a unit with many kinds, what speed, element,
+// valve and guard do to the plant, schools, settings card, ranks.
+#include "core/job/fresh_rule.h"
+#include "core/job/schools.h"
+#include "core/job/settings_card.h"
+#include "core/job/stability.h"
+#include "core/job/why.h"
+#include "core/run/replay.h"
+#include "rule_of.h"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+
+using namespace vernal;
+
+namespace {
+
+template <class R>
+R& add(Variant& v, const std::string& output = "")
+{
+    for (std::size_t k = 0; k < rule_kinds().size(); ++k) {
+        Rule r = fresh_rule(v, k);
+        if (!std::holds_alternative<R>(r.body))
+            continue;
+        if (!output.empty())
+            r.output = output;
+        v.unit.rules.push_back(r);
+    }
+    sort_by_rank(v.unit.rules);
+    for (Rule& r : v.unit.rules)
+        if (std::holds_alternative<R>(r.body) && (output.empty() || r.output == output))
+            return std::get<R>(r.body);
+    throw std::logic_error("no such kind");
+}
+
+std::string& add_output(Variant& v, const char* key, Drives drives)
+{
+    Output o{key, key};
+    o.drives = drives;
+    v.unit.outputs.push_back(o);
+    return v.unit.outputs.back().key;
+}
+
+CoupledResult run(const Job& job, const Variant& v, std::size_t day) { return run_coupled(*coupled_setup(job, v, job.days[day])); }
+
+// A drain-back loop with a backup element and most kinds of rule.
+Variant busy(const Job& job, bool walks)
+{
+    Variant v = job.variants[0];
+    add_output(v, "H1", Drives::element);
+    add_output(v, "A1", Drives::other);
+    add<DrainTime>(v);
+    add<Fill>(v);
+    add<LowVoltage>(v);
+    add<SpeedByDifference>(v).range.floor = 0.6;
+    add<Heating>(v);
+    add<Disinfection>(v).last_days = 6.9;
+    add<HeatOnce>(v).press_h = 14.5;
+    add<Look>(v).every_s = 1200;
+    add<Timer>(v, "A1");
+    add<Thermostat>(v, "A1").windows[0] = {22, 5};
+    add<Exercise>(v, "A1").every_days = 0.1;
+    add<Follow>(v, "A1").delay_s = 20;
+    rule_of<RunTimes>(v) = {30, 60, 45};
+    rule_of<Differential>(v).taking.confirm_s = 20;
+    if (walks) {
+        rule_of<Differential>(v).taking.average_s = 40;
+        add<DryRun>(v).change = TempDiff::kelvin(0.5);
+    }
+    return v;
+}
+
+class Busy : public testing::TestWithParam<std::tuple<bool, std::size_t>> {};
+TEST_P(Busy, replay_of_the_runs_own_samples_decides_the_same)
+{
+    const auto [walks, day] = GetParam();
+    const Job job = new_job("drainback");
+    const Variant v = busy(job, walks);
+    ASSERT_TRUE(compile(v.unit, probe_keys(v)).out_of_action.empty());
+    Trace trace;
+    for (const Probe& p : v.probes)
+        trace.columns.push_back({place_key(p.place), Quantity::temperature, {}});
+    trace.columns.push_back({"supply", Quantity::voltage, {}});
+    std::vector<Decisions> coupled;
+    bool pressed = false;
+    std::size_t until = 86400;
+    CoupledOptions o;
+    o.each_sample = [&](const SampleRow& row) {
+        trace.time_s.push_back(row.time_s);
+        for (std::size_t p = 0; p < v.probes.size(); ++p)
+            trace.columns[p].values.push_back(row.inputs.readings[p].mk / 1000.0);
+        trace.columns.back().values.push_back(row.inputs.readings[supply_channel].mk / 1000.0);
+        if (row.inputs.pressed != 0 && !pressed) {
+            pressed = true;
+            until = coupled.size(); // a log knows of no button
+        }
+        coupled.push_back(row.decisions);
+    };
+    const CoupledResult r = run_coupled(*coupled_setup(job, v, job.days[day]), o);
+    EXPECT_TRUE(pressed);
+    const auto replay = run_replay(*replay_setup(v), trace, &r.first_state);
+    ASSERT_TRUE(replay) << replay.error().text();
+    ASSERT_EQ(replay->rows.size(), coupled.size());
+    for (std::size_t i = 0; i < until; ++i)
+        ASSERT_EQ(replay->rows[i].decisions, coupled[i]) << i;
+    // What the strip keeps is what the rows say.
+    for (const Record& record : r.records)
+        if (record.time_s >= 1) {
+            ASSERT_EQ(record.decisions, coupled[static_cast<std::size_t>(record.time_s + 0.5) - 1]) << record.time_s;
+        }
+    EXPECT_LT(std::fabs(r.figures.residual_j()), 1e-6 * r.figures.heat.absorbed + 10);
+}
+INSTANTIATE_TEST_SUITE_P(Days, Busy, testing::Combine(testing::Bool(), testing::Values(0U, 1U, 2U)));
+
+// Affinity laws: flow goes with the speed, power with its third power.
+TEST(SpeedRule, slows_the_flow_and_spares_the_pump)
+{
+    const Job job = new_job("glycol-coil");
+    const CoupledResult full = run(job, job.variants[0], 0);
+    Variant slow = job.variants[0];
+    auto& s = add<SpeedByDifference>(slow);
+    s.range = {0.5, 0.5, 0.1, 0.01, DriveKind::pwm};
+    const CoupledResult half = run(job, slow, 0);
+    EXPECT_NEAR(half.figures.pump_energy_j / half.figures.pumps[0].run_time_s, slow.loop.pump.power_w / 8, 0.01);
+    const auto flow = [](const CoupledResult& r) {
+        double most = 0;
+        for (const Record& x : r.records)
+            most = std::max(most, x.flows.route_w_k[0]);
+        return most;
+    };
+    EXPECT_NEAR(flow(half), flow(full) / 2, 1e-9);
+    EXPECT_LT(half.figures.pump_energy_j, 0.3 * full.figures.pump_energy_j);
+    s.range.drive = DriveKind::bursts; // full power for half the time
+    rule_of<SpeedByDifference>(slow) = s;
+    const CoupledResult bursts = run(job, slow, 0);
+    EXPECT_NEAR(bursts.figures.pump_energy_j / bursts.figures.pumps[0].run_time_s, slow.loop.pump.power_w / 2, 0.01);
+}
+
+TEST(SpeedRule, seeks_its_rise)
+{
+    const Job job = new_job("glycol-coil");
+    Variant v = job.variants[0];
+    auto& s = add<SpeedToRise>(v);
+    s.rise = TempDiff::kelvin(15);
+    s.within = TempDiff::kelvin(1.5);
+    const CoupledResult r = run(job, v, 0);
+    double near = 0, all = 0;
+    for (const Record& x : r.records)
+        if (x.time_s > 10.5 * 3600 && x.time_s < 13 * 3600 && x.decisions[0].on) {
+            const double rise = (x.inputs.readings[0].mk - x.inputs.readings[1].mk) / 1000.0;
+            near += std::fabs(rise - 15) < 3 || x.decisions[0].speed_pm == 300 ? 1 : 0;
+            ++all;
+        }
+    ASSERT_GT(all, 50);
+    EXPECT_GT(near / all, 0.9);
+}
+
+// Without its boost a slow pump never lifts the water; the guard finds that out and gives up.
+TEST(DryRunGuard, stops_a_pump_that_does_not_fill)
+{
+    Job job = new_job("drainback");
+    Variant v = job.variants[0];
+    v.loop.pump.head_m = 6;
+    v.loop.pump.free_flow_m3_s = 4e-4;
+    v.loop.drain_back.lift_m = 5;
+    add<SpeedByDifference>(v).range = {0.4, 0.4, 0.1, 0.01, DriveKind::pwm};
+    const CoupledResult dry = run(job, v, 0);
+    EXPECT_GT(dry.figures.water.dry_run_s, 3600);
+    Probe back = v.probes[1];
+    back.key = "S4";
+    back.name = "Return";
+    back.place = ProbePlace::return_pipe;
+    v.probes.push_back(back);
+    auto& g = add<DryRun>(v);
+    ASSERT_EQ(g.probe, "S4");
+    g = {g.probe, TempDiff::kelvin(2), 180, 600, 2};
+    const CoupledResult guarded = run(job, v, 0);
+    EXPECT_LE(guarded.figures.water.dry_run_s, 3 * 181 + 1);
+    std::erase_if(v.unit.rules, [](const Rule& r) { return std::holds_alternative<SpeedByDifference>(r.body); });
+    const CoupledResult good = run(job, v, 0);
+    EXPECT_EQ(good.figures.water.dry_run_s, 0);
+    EXPECT_GT(good.figures.heat.to_store, 3.6e6) << "at full speed it fills and the guard is content";
+    for (const Record& x : good.records)
+        EXPECT_NE(x.decisions[0].tier, Tier::hold);
+}
+
+TEST(FreezeRule, keeps_the_pipe_warm_and_fails_with_the_power)
+{
+    Job job = new_job("direct");
+    Variant v = job.variants[0];
+    const CoupledResult bare = run(job, v, 2);
+    ASSERT_GT(bare.figures.freezing_s, 3600);
+    auto& f = add<Freeze>(v);
+    f.second.clear();
+    const CoupledResult kept = run(job, v, 2);
+    EXPECT_LT(kept.figures.freezing_s, 0.05 * bare.figures.freezing_s);
+    EXPECT_GT(kept.figures.pumps[0].run_time_s, bare.figures.pumps[0].run_time_s);
+    job.days[2].outage_start_h = 1;
+    job.days[2].outage_h = 5;
+    EXPECT_GT(run(job, v, 2).figures.freezing_s, 3600);
+}
+
+TEST(HeatingRule, drives_the_element_within_its_window_and_yields_to_the_sun)
+{
+    const Job job = new_job("glycol-coil");
+    Variant v = job.variants[0];
+    add_output(v, "H1", Drives::element);
+    auto& h = add<Heating>(v);
+    h.windows[0] = {23, 6, Temperature::celsius(40), Temperature::celsius(45)}; // past midnight
+    ASSERT_EQ(h.unless, "P1");
+    const CoupledResult r = run(job, v, 2);
+    EXPECT_GT(r.figures.heat.backup(), 0.2 * 3.6e6);
+    for (const Record& x : r.records)
+        if ((x.state.running & 2U) != 0) {
+            const double hour = std::fmod(x.time_s, 86400) / 3600;
+            EXPECT_TRUE(hour >= 23 || hour < 6 + 1e-3) << hour;
+            EXPECT_EQ(x.state.running & 1U, 0U);
+        }
+}
+
+TEST(DisinfectionRule, heats_once_it_is_due_and_rests_when_done)
+{
+    const Job job = new_job("glycol-coil");
+    Variant v = job.variants[0];
+    v.loop.element.height = 0.05;
+    v.loop.element.set_c = 75;
+    add_output(v, "H1", Drives::element);
+    auto& d = add<Disinfection>(v);
+    d.hold_s = 1200;
+    d.last_days = 7; // due now; the spin-up day does it
+    d.every_days = 1.2;
+    CoupledSetup s = *coupled_setup(job, v, job.days[2]);
+    s.days = {s.days[0], s.days[0], s.days[0]};
+    const CoupledResult r = run_coupled(s);
+    double hot_s = 0, last = 0;
+    for (const Record& x : r.records) {
+        hot_s += x.inputs.readings[1].mk >= 60000 ? x.time_s - last : 0;
+        last = x.time_s;
+    }
+    EXPECT_GT(hot_s, 1200 - 60);
+    EXPECT_GE(r.figures.pumps[1].starts, 1);
+    EXPECT_LT(r.figures.pumps[1].run_time_s, 0.3 * 3 * 86400);
+}
+
+TEST(Followers, a_motorised_check_valve_opens_before_its_pump)
+{
+    const Job job = new_job("glycol-coil");
+    Variant v = job.variants[0];
+    add_output(v, "V1", Drives::check_valve);
+    // The valve is asked for by the difference, the pump follows it once it has opened.
+    for (Rule& r : v.unit.rules)
+        if (std::holds_alternative<Differential>(r.body))
+            r.output = "V1";
+    v.unit.rules.push_back({"P1", true, Follow{"V1", 30, 0}});
+    const CoupledResult r = run(job, v, 0);
+    EXPECT_GT(r.figures.heat.to_store, 3.6e6);
+    // It stops a sample after its valve.
+    EXPECT_LE(r.figures.water.dead_head_s, r.figures.pumps[0].starts + 1);
+    Variant shut = v;
+    std::get<Follow>(shut.unit.rules.back().body).delay_s = 0;
+    shut.unit.rules.back().body = Timer{{ClockWindow{10, 11}, {}, {}}}; // a pump that asks nobody
+    for (Rule& x : shut.unit.rules)
+        if (x.output == "V1")
+            x.enabled = false;
+    EXPECT_GT(run(job, shut, 0).figures.water.dead_head_s, 1800);
+}
+
+TEST(SecondStoreRule, loads_the_second_and_swaps_back)
+{
+    const Job job = new_job("two-stores");
+    Variant v = job.variants[0];
+    rule_of<StoreLimit>(v) = {"S3", Temperature::celsius(55), TempDiff::kelvin(3), {}, "S2"};
+    const Rule fresh = fresh_rule(v, 7);
+    ASSERT_EQ(std::get<SecondStore>(fresh.body).store, "S4");
+    ASSERT_EQ(std::get<SecondStore>(fresh.body).valve, "V1");
+    const CoupledResult r = run(job, v, 0);
+    bool second = false, both = false;
+    for (const Record& x : r.records) {
+        const bool pump = (x.state.running & 1U) != 0, valve = (x.state.running & 2U) != 0;
+        EXPECT_FALSE(valve && !pump);
+        second = second || (pump && valve);
+        both = both || (pump && !valve);
+    }
+    EXPECT_TRUE(second && both);
+    EXPECT_GT(r.figures.pumps[1].starts, 2) << "it looks in every half hour";
+}
+
+TEST(NightCoolingRule, cools_only_while_away)
+{
+    Job job = new_job("glycol-coil");
+    job.days[0].draws.clear();
+    Variant v = job.variants[0];
+    add<NightCooling>(v).from = Temperature::celsius(55);
+    CoupledSetup s = *coupled_setup(job, v, job.days[0]);
+    s.spin_up_days = 3;
+    // Only what the coil reaches is cooled: the bottom, before dawn.
+    const auto bottom_c = [](const CoupledResult& r) {
+        const auto at = std::find_if(r.records.begin(), r.records.end(), [](const Record& x) { return x.time_s >= 4 * 3600; });
+        return at->inputs.readings[1].mk / 1000.0;
+    };
+    const CoupledResult home = run_coupled(s);
+    s.away = true;
+    const CoupledResult away = run_coupled(s);
+    EXPECT_LT(bottom_c(away), bottom_c(home) - 8);
+    EXPECT_GE(bottom_c(away), 45);
+    EXPECT_GT(away.figures.heat.absorbed, home.figures.heat.absorbed) << "it has room for the next day's sun";
+}
+
+// 6: ranks do not mix, and the reason says so.
+TEST(Ranks, a_protection_cannot_be_put_below_comfort)
+{
+    Variant v = new_job("glycol-coil").variants[0];
+    std::vector<Rule> rules = v.unit.rules;
+    const auto refused = move_rule(rules, 1, 3);
+    ASSERT_TRUE(refused);
+    EXPECT_NE(refused->find("protection"), std::string::npos);
+    EXPECT_EQ(rules, v.unit.rules);
+    rules.push_back(rules.back());
+    std::get<Differential>(rules.back().body).on = TempDiff::kelvin(20);
+    EXPECT_FALSE(move_rule(rules, 4, 3));
+    EXPECT_EQ(std::get<Differential>(rules[3].body).on, TempDiff::kelvin(20));
+}
+
+TEST(Compiled, a_rule_that_cannot_work_says_why_and_leaves_the_others)
+{
+    RuleSet s;
+    s.outputs = {Output{}};
+    s.rules = {Rule{"P1", true, LowVoltage{12, 11, 0, 0}}, Rule{"P1", true, Follow{"P1", 0, 0}}, Rule{"P1", true, SpeedByDifference{"S1", "S2"}}, Rule{"P1", true, SpeedToRise{"S1", "S2"}},
+               Rule{"P1", true, Heating{"S1", {HeatWindow{1, 2, Temperature::celsius(50), Temperature::celsius(40)}, {}, {}}, ""}}, Rule{"P1", true, Differential{"S1", "S2"}}};
+    const Compiled c = compile(s, {"S1", "S2"});
+    ASSERT_EQ(c.out_of_action.size(), 4U);
+    EXPECT_EQ(c.program.latches.size(), 1U);
+    EXPECT_EQ(c.program.speeds.size(), 1U);
+    for (int i = 0; i < 80; ++i)
+        s.rules.push_back(Rule{"P1", true, Differential{"S1", "S2"}});
+    EXPECT_GT(compile(s, {"S1", "S2"}).out_of_action.size(), 40U) << "more than a unit holds";
+}
+
+TEST(KnobRule, follows_the_knobs_pair)
+{
+    Variant v = new_job("glycol-coil").variants[0];
+    for (Rule& r : v.unit.rules)
+        if (std::holds_alternative<Differential>(r.body))
+            r.body = LinkedDifference{"S1", "S2", 10, {}};
+    const auto d = difference_of(v.unit, v.unit.rules.back());
+    ASSERT_TRUE(d);
+    EXPECT_DOUBLE_EQ(d->on.in_kelvin(), v.unit.knob.on_last.in_kelvin());
+    set_difference(v.unit, v.unit.rules.back(), v.unit.knob.on_first, v.unit.knob.off_first);
+    EXPECT_NEAR(std::get<LinkedDifference>(v.unit.rules.back().body).mark, v.unit.knob.first, 0.05);
+    EXPECT_TRUE(compile(v.unit, probe_keys(v)).out_of_action.empty());
+}
+
+// Chosen settings of every arrangement and answer: no serious finding, nothing out of action.
+TEST(Schools, what_they_choose_does_no_harm)
+{
+    for (const Arrangement& a : arrangements())
+        for (int code = 0; code < 3 * 3 * 2 * 3 * 2; ++code) {
+            const Job job = new_job(a.key);
+            Answers answers = likely_answers(job, job.variants[0]);
+            int left = code;
+            for (std::size_t q = 0; q < questions().size(); ++q) {
+                const auto n = static_cast<int>(questions()[q].answers.size());
+                answer(answers, q, static_cast<std::size_t>(left % n));
+                EXPECT_EQ(answered(answers, q), static_cast<std::size_t>(left % n));
+                left /= n;
+            }
+            Variant v = job.variants[0];
+            const auto choices = choose_settings(job, v, answers, {});
+            ASSERT_GE(choices.size(), 4U) << a.key;
+            for (const Choice& c : choices) {
+                EXPECT_FALSE(c.why.empty()) << a.key << c.what;
+                EXPECT_FALSE(c.value.empty());
+            }
+            take_all(choices, v);
+            EXPECT_TRUE(compile(v.unit, probe_keys(v)).out_of_action.empty()) << a.key << code;
+            for (const Finding& f : findings({job, v, nullptr, {}}))
+                EXPECT_NE(f.severity, Severity::serious) << a.key << " " << code << ": " << f.kind << " " << f.title;
+            Variant again = v;
+            take_all(choose_settings(job, again, answers, {}), again);
+            EXPECT_EQ(again.unit, v.unit) << "choosing twice changes nothing: " << a.key << code;
+        }
+}
+
+TEST(Schools, the_three_pairs_lie_in_their_bands)
+{
+    // Field practice, °F of difference: 5–10/0–3, 10–20/0–10, 16–25/10–15 (common practice, no source).
+    const double bands[3][4] = {{5, 10, 0, 3}, {10, 20, 0, 10}, {16, 25, 10, 15}};
+    const Job job = new_job("glycol-coil");
+    Variant sure = job.variants[0];
+    for (Probe& p : sure.probes)
+        p.sensor.tolerance.kind = ToleranceKind::none;
+    for (std::size_t school = 0; school < 3; ++school) {
+        Variant v = sure;
+        Answers a = likely_answers(job, v);
+        answer(a, 0, school);
+        take_all(choose_settings(job, v, a, {}), v);
+        const Differential& d = rule_of<Differential>(v);
+        EXPECT_GE(d.on.in_kelvin() * 1.8, bands[school][0]);
+        EXPECT_LE(d.on.in_kelvin() * 1.8, bands[school][1]);
+        EXPECT_GE(d.off.in_kelvin() * 1.8, bands[school][2]);
+        EXPECT_LE(d.off.in_kelvin() * 1.8, bands[school][3]);
+    }
+}
+
+// Handbook of the field: 6 m² at 5.9 L/min of water asks for about 20 : 1.
+TEST(StartStop, asks_for_about_twenty_to_one)
+{
+    Job job = new_job("direct");
+    Loop l = job.variants[0].loop;
+    l.collector.area_m2 = 6;
+    l.collector.a1_w_m2k = 3.5;
+    l.pump.flow_m3_s = 5.9e-3 / 60;
+    EXPECT_NEAR(start_stop(l).ratio(), 20, 1);
+    EXPECT_TRUE(start_stop(l).stays(8, 0));
+    EXPECT_FALSE(start_stop(l).stays(8, 4));
+    EXPECT_NE(stability_text(l, 8, 4).find("20 : 1"), std::string::npos);
+}
+
+// Compared with simulation: a pair that meets the criterion starts less often in a
+// clear morning than one that fails it far.
+TEST(StartStop, a_pair_that_meets_it_starts_less_in_simulation)
+{
+    const Job job = new_job("direct");
+    Variant v = job.variants[0];
+    const auto starts = [&](double on, double off) {
+        rule_of<Differential>(v).on = TempDiff::kelvin(on);
+        rule_of<Differential>(v).off = TempDiff::kelvin(off);
+        return run(job, v, 1).figures.starts();
+    };
+    const StartStop s = start_stop(v.loop);
+    ASSERT_TRUE(s.stays(10, 0.3));
+    ASSERT_FALSE(s.stays(10, 8));
+    EXPECT_LT(starts(10, 0.3), starts(10, 8));
+}
+
+TEST(SettingsCard, names_every_rule_and_reads_as_csv)
+{
+    const Job job = new_job("drainback");
+    Variant v = busy(job, true);
+    v.unit.outputs[0].faults = {{"S1", OnFault::carry_on}};
+    const auto rows = settings_card(v, {});
+    for (const Rule& r : v.unit.rules)
+        EXPECT_TRUE(std::any_of(rows.begin(), rows.end(), [&](const CardRow& x) { return x.group == std::string(kind_of(r).title) + " · " + r.output; })) << kind_of(r).title;
+    EXPECT_TRUE(std::any_of(rows.begin(), rows.end(), [](const CardRow& x) { return x.name == "While S1 fails" && x.value == "carry on"; }));
+    const std::string csv = card_csv(rows);
+    EXPECT_EQ(static_cast<std::size_t>(std::count(csv.begin(), csv.end(), '\n')), rows.size() + 1);
+    EXPECT_EQ(csv.rfind("rule,setting,value,in use,unit's own code,as found", 0), 0U);
+    const auto fahrenheit = settings_card(v, {true, false});
+    EXPECT_NE(fahrenheit, rows);
+}
+
+TEST(WhyNot, names_what_is_missing)
+{
+    const Job job = new_job("glycol-coil");
+    Variant v = job.variants[0];
+    add_output(v, "H1", Drives::element);
+    add<Heating>(v);
+    const Program p = compile(v.unit, probe_keys(v)).program;
+    EngineState s = power_up(p);
+    Inputs in;
+    in.clock_ms = 12 * 3'600'000;
+    in.readings[0].mk = 50000;
+    in.readings[1].mk = 20000;
+    in.readings[2].mk = 60000;
+    step(p, in, s);
+    in.clock_ms += 1000;
+    const Decisions d = step(p, in, s);
+    const WhyText w = why(v, p, in, s, d[1], 1, {});
+    ASSERT_EQ(w.why_not.size(), 1U);
+    for (const char* part : {"Backup heating would run it if", "P1 rested", "the tank top fell by 15.0 K", "its window had begun (in 16"})
+        EXPECT_NE(w.why_not[0].find(part), std::string::npos) << w.why_not[0];
+    EXPECT_TRUE(w.margin.empty());
+}
+
+} // namespace
