@@ -365,7 +365,7 @@ Found guard_too_quick(const FindingContext& c)
     if (!arrangement(c).drains)
         return {};
     const Draining d = draining(loop(c), c.job.site.place.altitude_m);
-    const double fills_s = (d.array_m3 + d.pipe_m3) / std::max(1e-9, loop(c).pump.flow_m3_s);
+    const double fills_s = (d.array_m3 + d.pipe_m3) / std::max(1e-6, flow_against(loop(c).pump, loop(c).drain_back.lift_m));
     return each<DryRun>(c, [&](Found& out, std::size_t i, const Rule&, const DryRun& g) {
         if (g.check_s >= fills_s * 1.2)
             return;

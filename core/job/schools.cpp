@@ -226,7 +226,7 @@ private:
     double fill_s() const
     {
         const Draining d = draining(v_.loop, job_.site.place.altitude_m);
-        return std::clamp(std::ceil(2 * (d.array_m3 + d.pipe_m3) / std::max(1e-7, v_.loop.pump.flow_m3_s) / 10) * 10, 60.0, 600.0);
+        return std::clamp(std::ceil(2 * (d.array_m3 + d.pipe_m3) / std::max(1e-6, flow_against(v_.loop.pump, v_.loop.drain_back.lift_m)) / 10) * 10, 60.0, 600.0);
     }
 
     void frost()

@@ -174,9 +174,9 @@ TEST(DryRunGuard, stops_a_pump_that_does_not_fill)
     v.probes.push_back(back);
     auto& g = add<DryRun>(v);
     ASSERT_EQ(g.probe, "S4");
-    g = {g.probe, TempDiff::kelvin(2), 180, 600, 2};
+    g = {g.probe, TempDiff::kelvin(2), 600, 900, 2};
     const CoupledResult guarded = run(job, v, 0);
-    EXPECT_LE(guarded.figures.water.dry_run_s, 3 * 181 + 1);
+    EXPECT_LE(guarded.figures.water.dry_run_s, 3 * 601 + 1);
     std::erase_if(v.unit.rules, [](const Rule& r) { return std::holds_alternative<SpeedByDifference>(r.body); });
     const CoupledResult good = run(job, v, 0);
     EXPECT_EQ(good.figures.water.dry_run_s, 0);
