@@ -15,12 +15,16 @@ namespace vernal {
 
 ChooserPage::ChooserPage(Session& session, QWidget* parent) : QWidget(parent), session_(session)
 {
-    auto* grid = new QGridLayout;
+    auto* asked = new QWidget;
+    auto* grid = new QGridLayout(asked);
+    grid->setContentsMargins(0, 0, 6, 6);
     for (std::size_t q = 0; q < questions().size(); ++q) {
         const Question& question = questions()[q];
         auto* box = new QComboBox;
         box->setObjectName(QStringLiteral("question.%1").arg(QString::fromUtf8(question.key)));
         box->setMinimumHeight(32);
+        box->setMinimumContentsLength(12);
+        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         box->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
         for (const char* answer : question.answers)
             box->addItem(QString::fromUtf8(answer));
@@ -36,8 +40,8 @@ ChooserPage::ChooserPage(Session& session, QWidget* parent) : QWidget(parent), s
         });
         boxes_.push_back(box);
     }
-    grid->setColumnStretch(0, 5);
-    grid->setColumnStretch(1, 6);
+    grid->setColumnStretch(0, 1);
+    grid->setColumnStretch(1, 1);
     auto* attempt = new QPushButton(tr("Try on the strip"));
     attempt->setObjectName("trySettings");
     auto* take = new QPushButton(tr("Take all of these"));
@@ -58,8 +62,12 @@ ChooserPage::ChooserPage(Session& session, QWidget* parent) : QWidget(parent), s
         trying_ = false;
     });
     auto* inside = new QWidget;
-    rows_ = new QVBoxLayout(inside);
+    auto* column = new QVBoxLayout(inside);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->addWidget(asked);
+    rows_ = new QVBoxLayout;
     rows_->setContentsMargins(0, 0, 6, 0);
+    column->addLayout(rows_, 1);
     auto* scroll = new QScrollArea;
     scroll->setWidget(inside);
     scroll->setWidgetResizable(true);
@@ -70,7 +78,6 @@ ChooserPage::ChooserPage(Session& session, QWidget* parent) : QWidget(parent), s
     buttons->addWidget(effect_, 1);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
-    box->addLayout(grid);
     box->addWidget(scroll, 1);
     box->addLayout(buttons);
     connect(&session.document(), &Document::changed, this, &ChooserPage::refresh);

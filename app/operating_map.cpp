@@ -49,6 +49,43 @@ void drag_rule(RuleSet& unit, std::size_t rule, const std::string& key, double t
     std::visit([&](auto& body) { set_number(body, key, to + add); }, r.body);
 }
 
+// A temperature that a rule compares a probe with: its field, and what is added
+// to the field to make the temperature.
+struct Threshold {
+    const char* field;
+    std::string probe;
+    double at_c;
+    bool sets;
+    double offset = 0;
+};
+
+struct Thresholds {
+    using Found = std::vector<Threshold>;
+    Found operator()(const FixedDifference& d) const
+    {
+        const double reference = d.reference.in_celsius();
+        return {{"on_k", d.source, reference + d.on.in_kelvin(), true, reference}, {"off_k", d.source, reference + d.off.in_kelvin(), false, reference}};
+    }
+    Found operator()(const NightCooling& n) const { return {{"from_c", n.store, n.from.in_celsius(), true}, {"until_c", n.store, n.until.in_celsius(), false}}; }
+    Found operator()(const Look& l) const { return {{"least_c", l.probe, l.least.in_celsius(), true}}; }
+    Found operator()(const HeatOnce& h) const { return {{"target_c", h.probe, h.target.in_celsius(), false}}; }
+    Found operator()(const Disinfection& d) const { return {{"target_c", d.probe, d.target.in_celsius(), false}}; }
+    Found operator()(const SpeedToTemperature& s) const { return {{"target_c", s.probe, s.target.in_celsius(), true}}; }
+    Found operator()(const Thermostat& t) const { return {{"on_c", t.probe, t.on.in_celsius(), true}, {"off_c", t.probe, t.off.in_celsius(), false}}; }
+    Found operator()(const Heating& h) const
+    {
+        Found out;
+        for (std::size_t i = 0; i < h.windows.size(); ++i)
+            if (const HeatWindow& w = h.windows[i]; w.from_h != w.to_h) {
+                out.push_back({window_keys[i][2], h.probe, w.on.in_celsius(), true});
+                out.push_back({window_keys[i][3], h.probe, w.off.in_celsius(), false});
+            }
+        return out;
+    }
+    template <class Other>
+    Found operator()(const Other&) const { return {}; }
+};
+
 } // namespace
 
 OperatingMap::OperatingMap(Session& session, QWidget* parent) : QWidget(parent), session_(session)
@@ -187,6 +224,16 @@ void OperatingMap::add_limit_lines(std::vector<Line>& out, std::size_t rule, con
         out.push_back({rule, "hysteresis_k", limit.lower ? at + back : at - back, true, kind, false, colour});
 }
 
+// Those on the two plotted probes; of another probe the third quantity tells.
+void OperatingMap::add_thresholds(std::vector<Line>& out, std::size_t rule, const Probes& p) const
+{
+    const Variant& v = session_.document().variant();
+    const auto keys = probe_keys(v);
+    for (const Threshold& t : std::visit(Thresholds{}, v.unit.rules[rule].body))
+        if (t.probe == keys[p.store] || t.probe == keys[p.source])
+            out.push_back({rule, t.field, t.at_c, false, t.probe == keys[p.store] ? Line::upright : Line::slanted, t.sets, theme().caution, t.offset});
+}
+
 std::vector<OperatingMap::Line> OperatingMap::lines() const
 {
     std::vector<Line> out;
@@ -206,6 +253,8 @@ std::vector<OperatingMap::Line> OperatingMap::lines() const
             out.push_back({i, "off_k", d->off.in_kelvin(), true, Line::level, false, theme().accent});
         } else if (const auto l = limit_of(r)) {
             add_limit_lines(out, i, *l, l->lower ? theme().start : theme().protect, *p);
+        } else {
+            add_thresholds(out, i, *p);
         }
     }
     return out;
@@ -436,14 +485,14 @@ void OperatingMap::paint_labels(QPainter& p) const
     p.setPen(theme().second_ink);
     p.drawText(a.adjusted(0, 0, -10, -8), Qt::AlignRight | Qt::AlignBottom, tr("%1 rests").arg(key));
     for (const Line& line : lines())
-        if (line.key == "off_k") {
+        if (line.key == "off_k" && line.kind == Line::level) {
             p.setFont(text_font(13));
             p.drawText(QPointF(a.left() + 10, at(lowest_store_c, lowest_store_c + line.value).y() + 16), plain_ ? QString() : tr("hatched: keeps doing what it did"));
             p.drawText(QPointF(a.left() + 10, a.bottom() - 12), tr("shaded: where it may really switch"));
         }
     if (dragged_) {
         p.setFont(number_font(14, true));
-        const QString s = text(dragged_->value, dragged_->key == "limit_c" ? Quantity::temperature : Quantity::difference, session_.units());
+        const QString s = text(dragged_->value, dragged_->kind == Line::level || dragged_->key == "hysteresis_k" ? Quantity::difference : Quantity::temperature, session_.units());
         const QPointF h = handle(dragged_->rule, dragged_->key).value_or(a.center());
         const QRectF box(h.x() - 44, h.y() - 36, 88, 24);
         p.setPen(Qt::NoPen);
@@ -525,7 +574,7 @@ void OperatingMap::drag_to(const QPointF& pos)
     }
     l.value = l.key == "hysteresis_k" ? l.value : v;
     session_.document().edit_variant(tr("Drag %1").arg(l.key == "on_k" ? tr("start") : l.key == "off_k" ? tr("stop") : tr("limit")),
-                                     [&](Variant& x) { drag_rule(x.unit, l.rule, l.key, v); },
+                                     [&](Variant& x) { drag_rule(x.unit, l.rule, l.key, v - l.offset); },
                                      QStringLiteral("drag%1%2").arg(l.rule).arg(qs(l.key)));
     update();
 }

@@ -52,6 +52,7 @@ private:
         enum Kind { level, upright, slanted, banner } kind;
         bool solid;          // a set point is solid, a release point dashed
         QColor colour;
+        double offset = 0;   // value less the field's own figure
     };
     struct Probes {
         std::size_t source = 0, store = 0;
@@ -59,6 +60,7 @@ private:
     std::optional<Probes> probes() const;
     std::vector<Line> lines() const;
     void add_limit_lines(std::vector<Line>& out, std::size_t rule, const LimitOf& limit, const QColor& colour, const Probes& p) const;
+    void add_thresholds(std::vector<Line>& out, std::size_t rule, const Probes& p) const;
     double low_y() const { return plain_ ? -20 : -12; }
     double high_y() const { return plain_ ? 140 : 40; }
     QPointF at(double store_c, double collector_c) const;

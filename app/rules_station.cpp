@@ -20,9 +20,8 @@ RulesStation::RulesStation(Session& session, QWidget* parent) : QWidget(parent),
     auto* left = new QVBoxLayout;
     auto* title = new QHBoxLayout;
     title->addWidget(heading(tr("Rules"), "h1"));
-    auto* order = new QLabel(tr("the higher wins"));
-    order->setObjectName("second");
-    title->addWidget(order, 1);
+    title->itemAt(0)->widget()->setToolTip(tr("The higher wins"));
+    title->addStretch(1);
     outputs_ = new QVBoxLayout;
     title->addLayout(outputs_);
     left->addLayout(title);
@@ -51,11 +50,12 @@ RulesStation::RulesStation(Session& session, QWidget* parent) : QWidget(parent),
     connect(card, &SettingsSheet::save_wanted, this, &RulesStation::card_save_wanted);
     connect(card, &SettingsSheet::print_wanted, this, &RulesStation::card_print_wanted);
     auto* tabs = new QHBoxLayout;
-    for (const QString& name : {tr("Operating map"), tr("Choose for me"), tr("Settings card")}) {
+    for (const QString& name : {tr("Map"), tr("Choose for me"), tr("Card")}) {
         auto* tab = new QPushButton(name);
         tab->setObjectName("quiet");
         tab->setCheckable(true);
         tab->setMinimumHeight(32);
+        tab->setMinimumWidth(tab->fontMetrics().horizontalAdvance(name) + 30);
         const int page = static_cast<int>(page_buttons_.size());
         connect(tab, &QPushButton::clicked, this, [this, page] { show_page(page); });
         page_buttons_.push_back(tab);
@@ -176,6 +176,7 @@ QWidget* RulesStation::outputs_row()
             b->setObjectName(QStringLiteral("quiet"));
             b->setProperty("mode", QString::fromLatin1(name));
             b->setCheckable(true);
+            b->setMinimumWidth(mode == Mode::automatic ? 60 : 48); // a narrow window must not cut its letters
             b->setChecked(outputs[i].mode == mode);
             group->addButton(b);
             row->addWidget(b);

@@ -133,7 +133,14 @@ void RunStation::show_why()
     QString s;
     for (std::size_t k = 0; k < o->variant.unit.outputs.size(); ++k) {
         const WhyText w = why(o->variant, o->program, o->inputs(i), o->state(i), o->decisions(i)[k], k, session_.units());
-        s += QStringLiteral("<b>%1</b><br>%2").arg(qs(w.headline).toHtmlEscaped(), qs(w.margin).toHtmlEscaped());
+        s += QStringLiteral("<p><b>%1</b>").arg(qs(w.headline).toHtmlEscaped());
+        if (!w.margin.empty())
+            s += QStringLiteral("<br>%1").arg(qs(w.margin).toHtmlEscaped());
+        for (const std::string& v : w.overruled)
+            s += QStringLiteral("<br><span style='color:%1'>%2</span>").arg(theme().second_ink.name(), tr("overruled: %1").arg(qs(v)).toHtmlEscaped());
+        for (const std::string& v : w.why_not)
+            s += QStringLiteral("<br><span style='color:%1'>%2</span>").arg(theme().second_ink.name(), qs(v).toHtmlEscaped());
+        s += QStringLiteral("</p>");
     }
     why_->setText(s);
 }

@@ -46,6 +46,7 @@ QString shape_of(const RuleSet& unit)
 UnitCard::UnitCard(Session& session, QWidget* parent) : QFrame(parent), session_(session)
 {
     setObjectName("card");
+    setMinimumWidth(1); // the sentences above decide how narrow the column can be
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(12, 8, 10, 8);
     box->addWidget(heading(tr("The unit and its outputs")));
@@ -104,6 +105,8 @@ QWidget* UnitCard::output(std::size_t index)
     drives->addItems(drives_texts());
     drives->setCurrentIndex(static_cast<int>(o.drives));
     drives->setMinimumHeight(32);
+    drives->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    drives->setMinimumContentsLength(14);
     connect(drives, &QComboBox::activated, this, [this, index](int to) { edit_output(index, tr("Say what an output drives"), [to](Output& x) { x.drives = static_cast<Drives>(to); }); });
     if (index > 0 && index + 1 == v.unit.outputs.size()) {
         auto* remove = new QPushButton(tr("Remove"));
@@ -126,7 +129,8 @@ QWidget* UnitCard::output(std::size_t index)
     output_switches_.push_back(add_switches(*box, QStringLiteral("output%1").arg(index), o, [this, index](const SwitchField& f, bool on) { edit_output(index, tr("Describe an output"), [&](Output& x) { set_switch(x, f.key, on); }); }));
     auto* words = new QWidget;
     auto* line = new FlowLayout(words, 5, 2);
-    line->addWidget(new QLabel(tr("While a probe its rules read fails:")));
+    for (const QString& word : tr("While a probe its rules read fails:").split(' '))
+        line->addWidget(new QLabel(word));
     for (const Probe& p : v.probes) {
         const auto it = std::find_if(o.faults.begin(), o.faults.end(), [&](const FaultChoice& f) { return f.probe == p.key; });
         const OnFault does = it == o.faults.end() ? OnFault::off : it->does;

@@ -157,7 +157,7 @@ void RulesTest::the_chooser_takes_all_at_once()
 
 void RulesTest::the_card_is_saved_and_printed()
 {
-    click("Settings card");
+    click("Card");
     QVERIFY(find<QTextBrowser>("settingsCard")->toPlainText().contains("Hysteresis"));
     save_answer = folder->filePath("card.pdf");
     QTest::mouseClick(find<QPushButton>("saveCard"), Qt::LeftButton);
@@ -216,6 +216,17 @@ void RulesTest::lines_of_a_lower_limit_are_dragged()
     QTest::mouseMove(map, h->toPoint() + QPoint(0, -20));
     QTest::mouseRelease(map, Qt::LeftButton, {}, h->toPoint() + QPoint(0, -20));
     QVERIFY(std::get<CollectorMinimum>(document().variant().unit.rules[rule].body).limit.in_celsius() > before + 0.5);
+    settle();
+    add(6); // difference to a fixed value: its line lies at the reference and the difference
+    const std::size_t fixed = rules() - 1;
+    QVERIFY(std::holds_alternative<FixedDifference>(document().variant().unit.rules[fixed].body));
+    const auto on = map->handle(fixed, "on_k");
+    QVERIFY(on);
+    QTest::mousePress(map, Qt::LeftButton, {}, on->toPoint());
+    QTest::mouseMove(map, on->toPoint() - QPoint(0, 15));
+    QTest::mouseRelease(map, Qt::LeftButton, {}, on->toPoint() - QPoint(0, 15));
+    const double k = std::get<FixedDifference>(document().variant().unit.rules[fixed].body).on.in_kelvin();
+    QVERIFY2(k > 10 && k < 20, qPrintable(QString::number(k)));
     settle();
 }
 
