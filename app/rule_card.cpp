@@ -101,6 +101,8 @@ QWidget* RuleCard::head()
     const RuleKind& k = kind_of(rule());
     auto* title = new QLabel(QStringLiteral("<b style='color:%1'>%2</b>").arg(colour_of_group(k), QString::fromUtf8(k.title)));
     title->setToolTip(QString::fromUtf8(k.why));
+    title->setWordWrap(true);
+    title->setMinimumWidth(1); // a long one wraps rather than widen the column
     auto* group = new QLabel(QString::fromUtf8(k.group));
     group->setObjectName("second");
     box->addWidget(title, 1);
