@@ -241,7 +241,7 @@ private:
         clause(Tier::collect, when, true);
         collectors_[output_].push_back(when);
     }
-    void add(const LinkedDifference& d) { add(*difference_of(set_, set_.rules[static_cast<std::size_t>(rule_)])); (void)d; }
+    void add(const LinkedDifference&) { add(*difference_of(set_, set_.rules[static_cast<std::size_t>(rule_)])); }
     void add(const FixedDifference& d)
     {
         const std::uint8_t reference = spare_channel(in_milli(d.reference.in_celsius()));
