@@ -1,6 +1,6 @@
 #include "rule_findings.h"
 
-#include "core/plant/water.h"
+#include "filling.h"
 #include "fresh_rule.h"
 #include "switching.h"
 
@@ -14,15 +14,15 @@ using Found = std::vector<Finding>;
 
 constexpr double frost_on_c = 4.5;       // 40 °F (common practice, no source)
 constexpr double latest_frost_c = 2.0;   // the coldest wet place is colder than the probe; estimate
-constexpr double hard_frost_c = -3.0;    // coldest air of a day
+constexpr double hard_frost_c = -3.0;    // coldest air of a day that pipe outdoors does not outlast; estimate
 constexpr double widest_dump_k = 20.0;   // more throws heat away that the store could use; estimate
 constexpr double legionella_c = 60.0;    // WHO, Legionella and the prevention of legionellosis (2007)
 constexpr double least_hold_s = 600;     // estimate; local codes say
 constexpr double plastic_c = 95.0;       // common plastic heating pipe (estimate; ISO 10508 malfunction class 100 °C, from memory)
 constexpr double slow_s = 180;           // a start later than that costs sun; estimate
-constexpr double felt_placement = 0.1;
+constexpr double felt_placement = 0.1;   // share of the surroundings in a reading: 2 K at 20 K above the air; estimate
 constexpr double empty_battery_v = 11.0; // 12 V lead-acid under load; common practice, no source
-constexpr double day_from_h = 9, day_to_h = 16;
+constexpr double day_from_h = 9, day_to_h = 16; // in which most of the sun comes; estimate
 
 const Loop& loop(const FindingContext& c) { return c.variant.loop; }
 const Arrangement& arrangement(const FindingContext& c) { return *find_arrangement(loop(c).arrangement); }
@@ -364,8 +364,7 @@ Found guard_too_quick(const FindingContext& c)
 {
     if (!arrangement(c).drains)
         return {};
-    const Draining d = draining(loop(c), c.job.site.place.altitude_m);
-    const double fills_s = (d.array_m3 + d.pipe_m3) / std::max(1e-6, flow_against(loop(c).pump, loop(c).drain_back.lift_m));
+    const double fills_s = fill_time_s(loop(c), c.job.site.place.altitude_m);
     return each<DryRun>(c, [&](Found& out, std::size_t i, const Rule&, const DryRun& g) {
         if (g.check_s >= fills_s * 1.2)
             return;

@@ -1,6 +1,6 @@
 #include "schools.h"
 
-#include "core/plant/water.h"
+#include "filling.h"
 #include "fresh_rule.h"
 #include "switching.h"
 
@@ -13,7 +13,16 @@ namespace {
 constexpr double fahrenheit_k = 5.0 / 9.0; // of a difference
 constexpr double mid_tank_k = 15.0;        // layers above a probe at half height; estimate
 constexpr double bottom_k = 30.0;          // above one at the bottom
-constexpr double cool_frost_c = 2.0;       // coldest air of a day that may bring frost to an array under a clear sky
+constexpr double cool_frost_c = 2.0;       // coldest air of a day that may bring frost to an array under a clear sky; estimate
+
+// Common practice, no source: what the store may reach by the answer, what a
+// pool, a slab and a room bear, and where the collector is left alone.
+constexpr std::array<double, 3> store_limit_c{60, 70, 85};
+constexpr double pool_c = 30, slab_c = 32, room_c = 22;
+constexpr double cut_out_c = 130, tube_cut_out_c = 120, lockout_c = 95, tube_a1_w_m2k = 2.2;
+constexpr double limit_back_k = 4, cut_out_back_k = 15;
+// Estimates: night cooling begins below the limit and makes room for a day.
+constexpr double cooling_below_k = 8, cooling_room_k = 15;
 
 // Start and stop of each school, °F of difference (common practice, no source).
 struct Pair {
@@ -172,12 +181,12 @@ private:
     {
         const ProbePlace store = arrangement_.places[1];
         if (has(Part::pool))
-            return limit_of_store(30, "Warmer water is unpleasant and grows algae.", 0);
+            return limit_of_store(pool_c, "Warmer water is unpleasant and grows algae.", 0);
         if (has(Part::slab))
-            return limit_of_store(32, "A floor above about 29 °C at its surface is unpleasant; the slab follows late.", 0);
+            return limit_of_store(slab_c, "A floor above about 29 °C at its surface is unpleasant; the slab follows late.", 0);
         if (store == ProbePlace::room_air)
-            return limit_of_store(22, "The room is warm enough.", 0);
-        const double wish = a_.heat == StoreHeat::low ? 60 : a_.heat == StoreHeat::usual ? 70 : 85;
+            return limit_of_store(room_c, "The room is warm enough.", 0);
+        const double wish = store_limit_c[static_cast<std::size_t>(a_.heat)];
         const char* why = a_.heat == StoreHeat::low    ? "A lining that bears no more, hard water, or small children at the taps. It must still reach 60 °C at the top against legionella, or another heater must."
                           : a_.heat == StoreHeat::usual ? "Most linings bear it and a tempering valve manages it."
                                                         : "The tank and its relief valve must bear it, and a tempering valve must hold the taps at 49 °C: such water scalds in a second.";
@@ -192,13 +201,13 @@ private:
     void limit_of_store(double limit, const std::string& why, double allowance)
     {
         const std::string probe = probe_at(v_, {ProbePlace::tank_top, ProbePlace::tank_middle, ProbePlace::tank_bottom, ProbePlace::pool_water, ProbePlace::slab_return, ProbePlace::room_air});
-        std::string text = why, value = temp(limit) + ", back " + diff(4);
+        std::string text = why, value = temp(limit) + ", back " + diff(limit_back_k);
         if (allowance > 0) {
             value += ", " + diff(allowance) + " for the layers above";
             text += " Its probe sits below the top, which may be " + diff(allowance) + " hotter: the limit acts that much sooner.";
         }
         add("Store limit of " + pump(), value, text, allowance > 0 ? "A limit that trusts the probe: the top would reach " + temp(limit + allowance) + "." : std::string(),
-            set_rule<StoreLimit>(pump(), [probe, limit, allowance](StoreLimit& l) { l = {probe, Temperature::celsius(limit), TempDiff::kelvin(4), TempDiff::kelvin(allowance), ""}; }));
+            set_rule<StoreLimit>(pump(), [probe, limit, allowance](StoreLimit& l) { l = {probe, Temperature::celsius(limit), TempDiff::kelvin(limit_back_k), TempDiff::kelvin(allowance), ""}; }));
     }
 
     void hot_collector()
@@ -209,24 +218,23 @@ private:
             return;
         }
         if (arrangement_.drains)
-            add("Filling of " + pump(), "full speed for " + lasts(fill_s()) + ", not from " + temp(95), "The pump must lift to the top; the first water into a hotter array flashes to steam. The time is twice what filling takes at the pump's flow.", "A cut-out only: it would also stop a pump that runs and cools the array.",
+            add("Filling of " + pump(), "full speed for " + lasts(fill_s()) + ", not from " + temp(lockout_c), "The pump must lift to the top; the first water into a hotter array flashes to steam. The time is twice what filling takes at the pump's flow.", "A cut-out only: it would also stop a pump that runs and cools the array.",
                 set_rule<Fill>(pump(), [s = fill_s()](Fill& f) {
                     f.boost_s = s;
                     f.boost = 1;
-                    f.lockout = Temperature::celsius(95);
+                    f.lockout = Temperature::celsius(lockout_c);
                     f.hysteresis = TempDiff::kelvin(10);
                 }));
-        const double cut = std::min(130.0, v_.loop.collector.a1_w_m2k < 2.2 ? 120.0 : 130.0);
-        add("Collector cut-out of " + pump(), temp(cut) + ", back " + diff(15), "It can stand at " + temp(stands) + ". A start into it sends steam and a shock into the loop.", "A higher one: common plastic and rubber parts near the collector give up.",
+        const double cut = v_.loop.collector.a1_w_m2k < tube_a1_w_m2k ? tube_cut_out_c : cut_out_c;
+        add("Collector cut-out of " + pump(), temp(cut) + ", back " + diff(cut_out_back_k), "It can stand at " + temp(stands) + ". A start into it sends steam and a shock into the loop.", "A higher one: common plastic and rubber parts near the collector give up.",
             set_rule<CutOut>(pump(), [cut](CutOut& c) {
                 c.limit = Temperature::celsius(cut);
-                c.hysteresis = TempDiff::kelvin(15);
+                c.hysteresis = TempDiff::kelvin(cut_out_back_k);
             }));
     }
     double fill_s() const
     {
-        const Draining d = draining(v_.loop, job_.site.place.altitude_m);
-        return std::clamp(std::ceil(2 * (d.array_m3 + d.pipe_m3) / std::max(1e-6, flow_against(v_.loop.pump, v_.loop.drain_back.lift_m)) / 10) * 10, 60.0, 600.0);
+        return std::clamp(std::ceil(2 * fill_time_s(v_.loop, job_.site.place.altitude_m) / 10) * 10, 60.0, 600.0);
     }
 
     void frost()
@@ -276,11 +284,11 @@ private:
             return add("Weeks without draw", "stagnation is accepted", "The limit stops the pump and the collector stands hot; the loop must bear it.", "Night cooling: nobody is away.", without<NightCooling>(pump()));
         if (arrangement_.drains || arrangement_.carrier == Carrier::air)
             return add("Weeks without draw", "stagnation is accepted", "The array is empty then and bears its own heat.", "Night cooling: it would fill and drain the array all night.", without<NightCooling>(pump()));
-        const double limit = a_.heat == StoreHeat::low ? 60 : a_.heat == StoreHeat::usual ? 70 : 85, from = limit - 8;
-        add("Night cooling of " + pump(), "from " + temp(from) + " to " + temp(from - 15) + ", only while away", "The collector gives the day's surplus back to the night sky, so the loop does not stagnate each noon.", "Covering the collector, which is as good where somebody does it. Accepting stagnation: glycol ages by it.",
+        const double from = store_limit_c[static_cast<std::size_t>(a_.heat)] - cooling_below_k;
+        add("Night cooling of " + pump(), "from " + temp(from) + " to " + temp(from - cooling_room_k) + ", only while away", "The collector gives the day's surplus back to the night sky, so the loop does not stagnate each noon.", "Covering the collector, which is as good where somebody does it. Accepting stagnation: glycol ages by it.",
             set_rule<NightCooling>(pump(), [from](NightCooling& n) {
                 n.from = Temperature::celsius(from);
-                n.until = Temperature::celsius(from - 15);
+                n.until = Temperature::celsius(from - cooling_room_k);
                 n.away_only = true;
             }));
     }

@@ -9,7 +9,7 @@ namespace vernal {
 
 StartStop start_stop(const Loop& loop)
 {
-    constexpr double mean_c = 40;
+    constexpr double mean_c = 40; // of the loop at a start; fluids change little about it
     const Arrangement* a = find_arrangement(loop.arrangement);
     const Fluid fluid = a && a->carrier == Carrier::air ? warm_air() : fluid_at(a && a->carrier == Carrier::glycol ? loop.glycol_fraction : 0.0, mean_c);
     const double rate = loop.pump.flow_m3_s * fluid.density_kg_m3 * fluid.heat_capacity_j_kgk;
@@ -17,7 +17,8 @@ StartStop start_stop(const Loop& loop)
     double gained = rate;
     if (a && a->has(Part::exchanger)) {
         // Counterflow (Kays & London): the lesser of the two rates limits.
-        const double other = loop.pump_2.flow_m3_s * 995.0 * 4180.0, least = std::min(rate, other), share = least / std::max(rate, other);
+        const Fluid water = fluid_at(0.0, mean_c);
+        const double other = loop.pump_2.flow_m3_s * water.density_kg_m3 * water.heat_capacity_j_kgk, least = std::min(rate, other), share = least / std::max(rate, other);
         const double ntu = loop.exchanger.ua_w_k / least, e = std::exp(-ntu * (1 - share));
         gained = least * (std::fabs(1 - share) < 1e-9 ? ntu / (1 + ntu) : (1 - e) / (1 - share * e));
     } else if (a && a->carrier == Carrier::glycol && a->has(Part::tank)) {
@@ -29,7 +30,7 @@ StartStop start_stop(const Loop& loop)
 std::string stability_text(const Loop& loop, double on_k, double off_k)
 {
     const StartStop s = start_stop(loop);
-    char ratio[80], has[80];
+    char ratio[32], has[32];
     std::snprintf(ratio, sizeof ratio, "%.0f : 1", s.ratio());
     if (off_k > 0)
         std::snprintf(has, sizeof has, "%.1f : 1", on_k / off_k);

@@ -1,4 +1,5 @@
 // Rules as a person sets them, put into conditions and clauses.
+#include "engine_parts.h"
 #include "rule_set.h"
 
 #include <algorithm>
@@ -8,13 +9,14 @@
 namespace vernal {
 namespace {
 
+using parts::bit, parts::bit32;
+
+// Estimates: wide enough for the noise of a probe, narrow enough for the purpose.
 constexpr double reach_k = 1.0;    // one heating on demand asks anew this far below its target
 constexpr double heat_low_k = 1.0; // disinfection holds its probe between these above the target,
 constexpr double heat_high_k = 3.0; // so that it surely stays above
 constexpr double look_back_k = 2.0; // hysteresis of "the sun is likely"
 
-constexpr Bits bit(std::size_t i) { return Bits{1} << i; }
-constexpr std::uint32_t bit32(std::size_t i) { return std::uint32_t{1} << i; }
 Millis millis(double s) { return static_cast<Millis>(std::llround(s * 1000.0)); }
 std::int32_t per_mille(double share) { return static_cast<std::int32_t>(std::lround(share * 1000.0)); }
 

@@ -104,8 +104,6 @@ void RulesTest::a_move_out_of_its_rank_is_refused_with_the_reason()
     action(card(0), "Move up")->trigger();
     QVERIFY(find<QLabel>("refusal")->text().contains("first"));
     add(0);
-    std::get<Differential>(document().variant().unit.rules.back().body);
-    const Rule last = document().variant().unit.rules.back();
     document().edit_variant("other", [](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(21); });
     action(card(rules() - 1), "Move up")->trigger();
     QCOMPARE(std::get<Differential>(document().variant().unit.rules[rules() - 2].body).on.in_kelvin(), 21.0);

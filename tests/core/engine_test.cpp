@@ -172,6 +172,19 @@ struct Dice {
 };
 const auto rapid = [](int lo, int hi) { return *rc::gen::inRange(lo, hi); };
 
+// A random unit from power-up on, and its samples one after the other.
+struct Play {
+    Dice dice;
+    RuleSet set = random_unit::unit(std::ref(dice));
+    Program program = compile(set, probes).program;
+    EngineState state = power_up(program);
+    Inputs in = random_unit::first_inputs();
+    int pick(int lo, int hi) { return dice(lo, hi); }
+    void next_inputs() { in = random_unit::inputs(set, in, std::ref(dice)); }
+    // The clock so many samples on; a lost one stays lost.
+    Millis clock_after(std::int64_t samples) const { return in.clock_ms < 0 ? in.clock_ms : (in.clock_ms + samples * program.sample_ms) % day_ms; }
+};
+
 void expect_same(const Decisions& d, const std::vector<naive::Unit::Answer>& expected)
 {
     for (std::size_t o = 0; o < expected.size(); ++o) {
@@ -186,16 +199,11 @@ void expect_same(const Decisions& d, const std::vector<naive::Unit::Answer>& exp
 // shrinks to a small example where they differ.
 RC_GTEST_PROP(Engine, decides_as_the_naive_statement_for_a_million_steps, ())
 {
-    Dice dice;
-    const auto pick = std::ref(dice);
-    const RuleSet set = random_unit::unit(pick);
-    const Compiled c = compile(set, probes);
-    naive::Unit unit(set, probes);
-    EngineState state = power_up(c.program);
-    Inputs in = random_unit::first_inputs();
+    Play play;
+    naive::Unit unit(play.set, probes);
     for (int k = 0; k < 10000; ++k) {
-        in = random_unit::inputs(set, in, pick);
-        expect_same(step(c.program, in, state), unit.sample(in));
+        play.next_inputs();
+        expect_same(step(play.program, play.in, play.state), unit.sample(play.in));
     }
 }
 
@@ -215,53 +223,45 @@ RC_GTEST_PROP(Engine, decides_as_the_naive_statement, ())
 // 1: stepping n samples with constant inputs at once equals n single steps.
 RC_GTEST_PROP(Engine, many_samples_at_once_equal_single_ones, ())
 {
-    Dice dice;
-    const auto pick = std::ref(dice);
-    const RuleSet set = random_unit::unit(pick);
-    const Compiled c = compile(set, probes);
-    EngineState once = power_up(c.program), single = once;
-    Inputs in = random_unit::first_inputs();
+    Play play;
+    EngineState single = play.state;
     for (int k = 0; k < 20; ++k) {
-        in = random_unit::inputs(set, in, pick);
-        const int n = pick(1, 60);
-        const Millis first = in.clock_ms;
+        play.next_inputs();
+        const int n = play.pick(1, 60);
+        Inputs at_each = play.in;
         Decisions b;
         for (int i = 0; i < n; ++i) {
-            in.clock_ms = first < 0 ? first : (first + i * c.program.sample_ms) % day_ms;
-            b = step(c.program, in, single);
+            at_each.clock_ms = play.clock_after(i);
+            b = step(play.program, at_each, single);
         }
-        const Decisions a = step(c.program, in, once, n);
+        play.in = at_each; // the clock of the last of them
+        const Decisions a = step(play.program, play.in, play.state, n);
         for (std::size_t o = 0; o < 3; ++o)
             RC_ASSERT(a[o] == b[o]);
-        RC_ASSERT(once == single);
+        RC_ASSERT(play.state == single);
     }
 }
 
 // 1: skipping by the safe bound changes nothing, whatever the readings do inside their bounds.
 RC_GTEST_PROP(Engine, nothing_switches_within_the_safe_skip, ())
 {
-    Dice dice;
-    const auto pick = std::ref(dice);
-    const RuleSet set = random_unit::unit(pick);
-    const Compiled c = compile(set, probes);
-    EngineState state = power_up(c.program);
-    Inputs in = random_unit::first_inputs();
+    Play play;
     for (int k = 0; k < 40; ++k) {
-        in = random_unit::inputs(set, in, pick);
-        in.pressed = 0;
-        const Decisions before = step(c.program, in, state);
+        play.next_inputs();
+        play.in.pressed = 0;
+        const Decisions before = step(play.program, play.in, play.state);
         ReadingBounds bounds;
         for (std::size_t p = 0; p < max_read; ++p) {
-            bounds.invalid |= in.readings[p].valid ? 0U : 1U << p;
-            bounds.low[p] = in.readings[p].mk - pick(0, 1500);
-            bounds.high[p] = in.readings[p].mk + pick(0, 1500);
+            bounds.invalid |= play.in.readings[p].valid ? 0U : 1U << p;
+            bounds.low[p] = play.in.readings[p].mk - play.pick(0, 1500);
+            bounds.high[p] = play.in.readings[p].mk + play.pick(0, 1500);
         }
-        const std::int64_t n = std::min<std::int64_t>(40, safe_skip(c.program, state, in, bounds));
+        const std::int64_t n = std::min<std::int64_t>(40, safe_skip(play.program, play.state, play.in, bounds));
         for (std::int64_t i = 0; i < n; ++i) {
             for (std::size_t p = 0; p < max_read; ++p)
-                in.readings[p].mk = pick(bounds.low[p], bounds.high[p] + 1);
-            in.clock_ms = in.clock_ms < 0 ? in.clock_ms : (in.clock_ms + c.program.sample_ms) % day_ms;
-            const Decisions now = step(c.program, in, state);
+                play.in.readings[p].mk = play.pick(bounds.low[p], bounds.high[p] + 1);
+            play.in.clock_ms = play.clock_after(1);
+            const Decisions now = step(play.program, play.in, play.state);
             for (std::size_t o = 0; o < 3; ++o)
                 RC_ASSERT(now[o] == before[o]);
         }
@@ -271,26 +271,21 @@ RC_GTEST_PROP(Engine, nothing_switches_within_the_safe_skip, ())
 // 7: all readings frozen, the output keeps until the time foretold and changes then.
 RC_GTEST_PROP(Outlook, the_time_to_the_next_change_is_foretold, ())
 {
-    Dice dice;
-    const auto pick = std::ref(dice);
-    const RuleSet set = random_unit::unit(pick);
-    const Compiled c = compile(set, probes);
-    EngineState state = power_up(c.program);
-    Inputs in = random_unit::first_inputs();
+    Play play;
     for (int k = 0; k < 30; ++k) {
-        in = random_unit::inputs(set, in, pick);
-        const Decisions now = step(c.program, in, state);
-        in.pressed = 0;
+        play.next_inputs();
+        const Decisions now = step(play.program, play.in, play.state);
+        play.in.pressed = 0;
         for (std::size_t o = 0; o < 3; ++o) {
-            const auto left = until_change(c.program, in, state, o);
-            const std::int64_t n = left ? *left / c.program.sample_ms : 200;
+            const auto left = until_change(play.program, play.in, play.state, o);
+            const std::int64_t n = left ? *left / play.program.sample_ms : 200;
             if (n > 400)
                 continue;
-            EngineState later = state;
-            Inputs still = in;
+            EngineState later = play.state;
+            Inputs still = play.in;
             for (std::int64_t i = 1; i <= n; ++i) {
-                still.clock_ms = in.clock_ms < 0 ? in.clock_ms : (in.clock_ms + i * c.program.sample_ms) % day_ms;
-                RC_ASSERT(step(c.program, still, later)[o].on == (now[o].on != (left && i == n)));
+                still.clock_ms = play.clock_after(i);
+                RC_ASSERT(step(play.program, still, later)[o].on == (now[o].on != (left && i == n)));
             }
         }
     }
