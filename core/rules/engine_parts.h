@@ -105,6 +105,14 @@ template <class Visit>
     return first;
 }
 
+// Whether a follower's leader asks for it.
+inline bool follow_holds(const Gate& c, const EngineState& s)
+{
+    const auto leader = static_cast<std::size_t>(c.output);
+    const Millis lasts = s.now_ms - s.changed_at[leader];
+    return running(s, leader) ? lasts >= c.wait_ms : lasts < c.on_ms;
+}
+
 // Samples that pass before any timer can expire or the clock reach an edge: the
 // next such event less one.
 std::int64_t quiet_samples(const Program& p, const EngineState& s, const Inputs& last);

@@ -194,7 +194,7 @@ private:
         if (const auto* n = as<NightCooling>(r))
             return n->until < n->from && n->colder.in_kelvin() > 0;
         if (const auto* v = as<LowVoltage>(r))
-            return v->reconnect_v > v->cut_v;
+            return milli(v->reconnect_v) > milli(v->cut_v); // in millivolts, as the unit compares
         if (const auto* h = as<Heating>(r)) {
             for (const HeatWindow& w : h->windows)
                 if (w.from_h != w.to_h && !(w.on < w.off))
