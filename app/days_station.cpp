@@ -237,19 +237,23 @@ void DaysStation::add_sky_rows()
     grid->addWidget(clouds, 1, 1);
     grid->addWidget(again, 2, 1);
     connect(date, &QDateEdit::dateChanged, this, [this](const QDate& d) {
-        session_.document().edit_day(tr("Change the date"), [d](Day& x) {
-            x.sky.year = d.year();
-            x.sky.month = d.month();
-            x.sky.day = d.day();
-        }, QStringLiteral("date"));
+        session_.document().edit_day(
+            tr("Change the date"), [d](Day& x) {
+                x.sky.year = d.year();
+                x.sky.month = d.month();
+                x.sky.day = d.day();
+            },
+            QStringLiteral("date"));
     });
     connect(clouds, &QComboBox::activated, this, [this](int i) { session_.document().edit_day(tr("Change the sky"), [i](Day& d) { d.sky.clouds = static_cast<Clouds>(i); }); });
     connect(again, &QPushButton::clicked, this, [this] { session_.document().edit_day(tr("Other clouds"), [](Day& d) { d.sky.seed = d.sky.seed % 1000000 + 1; }); });
     const auto rows = add_rows(*grid, session_, QStringLiteral("sky"), session_.document().day().sky, [this](const std::string& key, double to) {
-        session_.document().edit_day(tr("Change the day"), [&](Day& d) { set_number(d.sky, key, to); }, QStringLiteral("sky") + qs(key));
+        session_.document().edit_day(
+            tr("Change the day"), [&](Day& d) { set_number(d.sky, key, to); }, QStringLiteral("sky") + qs(key));
     });
     const auto more = add_rows(*grid, session_, QStringLiteral("day"), session_.document().day(), [this](const std::string& key, double to) {
-        session_.document().edit_day(tr("Change the day"), [&](Day& d) { set_number(d, key, to); }, QStringLiteral("day") + qs(key));
+        session_.document().edit_day(
+            tr("Change the day"), [&](Day& d) { set_number(d, key, to); }, QStringLiteral("day") + qs(key));
     });
     refreshers_.push_back([this, date, clouds, again, rows, more] {
         const Day& d = session_.document().day();
@@ -286,7 +290,8 @@ void DaysStation::add_draw_rows()
     for (std::size_t i = 0; i < draws.size(); ++i) {
         auto* grid = new QGridLayout;
         const auto rows = add_rows(*grid, session_, QStringLiteral("draw%1").arg(i), draws[i], [this, i](const std::string& key, double to) {
-            session_.document().edit_day(tr("Change a draw"), [&](Day& d) { set_number(d.draws[i], key, to); }, QStringLiteral("draw%1%2").arg(i).arg(qs(key)));
+            session_.document().edit_day(
+                tr("Change a draw"), [&](Day& d) { set_number(d.draws[i], key, to); }, QStringLiteral("draw%1%2").arg(i).arg(qs(key)));
         });
         auto* remove = new QPushButton(tr("Remove this draw"));
         remove->setObjectName("quiet");
@@ -319,7 +324,7 @@ void DaysStation::add_trace_notes()
                                  .arg(qs(session_.document().day().trace).toHtmlEscaped())
                                  .arg(it->second->time_s.size())
                                  .arg(text(it->second->interval_s(), Quantity::duration, session_.units()), qs(it->second->start), columns.join(QStringLiteral(", ")), notes.join(QStringLiteral("<br>")),
-                                      replay ? tr("Replayed: the rules decide on these readings. No heat is computed, because the log already holds what its own pump did.") : tr("Gives this day its air temperature, and its sun where it has an “irradiance” column.")));
+                                     replay ? tr("Replayed: the rules decide on these readings. No heat is computed, because the log already holds what its own pump did.") : tr("Gives this day its air temperature, and its sun where it has an “irradiance” column.")));
     label->setWordWrap(true);
     editor_->addWidget(label);
 }

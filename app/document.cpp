@@ -86,12 +86,14 @@ void Document::edit(const QString& label, const std::function<void(Job&)>& chang
 
 void Document::edit_variant(const QString& label, const std::function<void(Variant&)>& change, const QString& merge_key)
 {
-    edit(label, [&](Job& j) { change(j.variants[variant_]); }, merge_key.isEmpty() ? merge_key : merge_key + QString::number(variant_));
+    edit(
+        label, [&](Job& j) { change(j.variants[variant_]); }, merge_key.isEmpty() ? merge_key : merge_key + QString::number(variant_));
 }
 
 void Document::edit_day(const QString& label, const std::function<void(Day&)>& change, const QString& merge_key)
 {
-    edit(label, [&](Job& j) { change(j.days[day_]); }, merge_key.isEmpty() ? merge_key : merge_key + QString::number(day_));
+    edit(
+        label, [&](Job& j) { change(j.days[day_]); }, merge_key.isEmpty() ? merge_key : merge_key + QString::number(day_));
 }
 
 void Document::put(const Job& job)

@@ -25,17 +25,27 @@ struct NumberFields {
     void number(const NumberField& f, double x) { entries.push_back({f, x}); }
     void temperature(const NumberField& f, Temperature t) { entries.push_back({f, t.in_celsius()}); }
     void difference(const NumberField& f, TempDiff d) { entries.push_back({f, d.in_kelvin()}); }
-    template <class... A> void integer(A&&...) {}
-    template <class... A> void text(A&&...) {}
-    template <class... A> void text_choice(A&&...) {}
+    template <class... A>
+    void integer(A&&...) {}
+    template <class... A>
+    void text(A&&...) {}
+    template <class... A>
+    void text_choice(A&&...) {}
     void boolean(const SwitchField&, bool) {}
-    template <class... A> void choice(A&&...) {}
-    template <class... A> void curve(A&&...) {}
-    template <class... A> void object(A&&...) {}
-    template <class... A> void spare_object(A&&...) {}
-    template <class... A> void list(A&&...) {}
-    template <class... A> void spare_list(A&&...) {}
-    template <class... A> void alternatives(A&&...) {}
+    template <class... A>
+    void choice(A&&...) {}
+    template <class... A>
+    void curve(A&&...) {}
+    template <class... A>
+    void object(A&&...) {}
+    template <class... A>
+    void spare_object(A&&...) {}
+    template <class... A>
+    void list(A&&...) {}
+    template <class... A>
+    void spare_list(A&&...) {}
+    template <class... A>
+    void alternatives(A&&...) {}
 };
 
 // Writes one number field by its key.

@@ -95,7 +95,11 @@ void LoopView::paint_stores(QPainter& p, const Sheet& sheet, const Live& now) co
         p.drawPolygon(QPolygonF{{QPointF(r.left(), r.top() + 44), QPointF(r.center().x(), r.top()), QPointF(r.right(), r.top() + 44), r.bottomRight(), r.bottomLeft()}});
     }
     if (!a.has(Part::tank) && now.known)
-        plate(p, (a.has(Part::pool) ? sheet.place.at(Part::pool) : a.has(Part::slab) ? sheet.place.at(Part::slab) : sheet.place.at(Part::room)).center() - QPointF(0, a.has(Part::slab) ? 12 : 0), now.store);
+        plate(p, (a.has(Part::pool) ? sheet.place.at(Part::pool) : a.has(Part::slab) ? sheet.place.at(Part::slab)
+                                                                                     : sheet.place.at(Part::room))
+                         .center() -
+                     QPointF(0, a.has(Part::slab) ? 12 : 0),
+            now.store);
 }
 
 void LoopView::paint_between(QPainter& p, const Sheet& sheet, const Live& now) const
@@ -198,7 +202,9 @@ void LoopView::paint_protection(QPainter& p, const Sheet& sheet, const Live& now
     if (a.has(Part::element)) {
         const QRectF r = sheet.place.at(Part::element);
         const bool offered = now.element_w > 0;
-        p.setPen(QPen(loop.element.mode == ElementMode::off ? t.second_ink : offered ? t.protect : t.ink, offered ? 3.5 : 2));
+        p.setPen(QPen(loop.element.mode == ElementMode::off ? t.second_ink : offered ? t.protect
+                                                                                     : t.ink,
+            offered ? 3.5 : 2));
         p.setBrush(Qt::NoBrush);
         QPolygonF zigzag;
         for (int i = 0; i <= 5; ++i)

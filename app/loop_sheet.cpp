@@ -50,7 +50,9 @@ private:
         else if (has(Part::room))
             store_ = s_.place[Part::room] = QRectF(250, 262, 250, 180);
         else
-            store_ = s_.place[Part::tank] = has(Part::tank_2) ? QRectF(236, 236, 124, 206) : has(Part::exchanger) ? QRectF(250, 232, 140, 214) : has(Part::collector_2) ? QRectF(280, 256, 150, 190) : QRectF(300, 224, 150, 226);
+            store_ = s_.place[Part::tank] = has(Part::tank_2) ? QRectF(236, 236, 124, 206) : has(Part::exchanger) ? QRectF(250, 232, 140, 214)
+                                                                                         : has(Part::collector_2) ? QRectF(280, 256, 150, 190)
+                                                                                                                  : QRectF(300, 224, 150, 226);
         if (has(Part::tank_2))
             s_.place[Part::tank_2] = QRectF(416, 236, 124, 206);
     }
@@ -96,7 +98,8 @@ private:
 
     void pipe(Segment shows, QPolygonF line, std::size_t route = 0, SheetPipe::Show how = SheetPipe::Show::along) { s_.pipes.push_back({shows, how, std::move(line), route}); }
 
-    double inlet_y() const { return has(Part::room) ? store_.top() + 66 : rings(Segment::coil) ? store_.top() + 0.5 * store_.height() : store_.top() + 0.14 * store_.height(); }
+    double inlet_y() const { return has(Part::room) ? store_.top() + 66 : rings(Segment::coil) ? store_.top() + 0.5 * store_.height()
+                                                                                               : store_.top() + 0.14 * store_.height(); }
     double outlet_y() const { return has(Part::slab) ? store_.center().y() + 12 : store_.bottom() - 26; }
 
     void lay_pipes()

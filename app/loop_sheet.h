@@ -19,7 +19,9 @@ inline constexpr double sheet_w = 700, sheet_h = 480;
 // and ends on the line; a stub takes the nearest end's temperature.
 struct SheetPipe {
     Segment shows;
-    enum class Show { along, first, last } how = Show::along;
+    enum class Show { along,
+        first,
+        last } how = Show::along;
     QPolygonF line;
     std::size_t route = 0;
 };

@@ -123,7 +123,8 @@ void LoopStation::add_fields(const QString& title)
 {
     with_part(session_.document().variant().loop, part_, [&](const auto& value) {
         const auto edits = add_rows(*grid_, session_, QStringLiteral("loop"), value, [this, title, part = part_](const std::string& key, double to) {
-            session_.document().edit_variant(tr("Change %1").arg(title.toLower()), [&](Variant& v) { with_part(v.loop, part, [&](auto& x) { set_number(x, key, to); }); }, QStringLiteral("loop") + title + qs(key));
+            session_.document().edit_variant(
+                tr("Change %1").arg(title.toLower()), [&](Variant& v) { with_part(v.loop, part, [&](auto& x) { set_number(x, key, to); }); }, QStringLiteral("loop") + title + qs(key));
         });
         const auto switches = add_switches(*extra_, QStringLiteral("loop"), value, [this, part = part_](const SwitchField& f, bool on) {
             session_.document().edit_variant(tr(f.label), [&](Variant& v) { with_part(v.loop, part, [&](auto& x) { set_switch(x, f.key, on); }); });
@@ -158,7 +159,8 @@ void LoopStation::add_fluid()
     auto* sub = new QGridLayout;
     extra_->addLayout(sub);
     const auto change = [this](const std::string& key, double to) {
-        session_.document().edit_variant(tr("Change the fluid"), [&](Variant& v) { set_number(v.loop, key, to); }, QStringLiteral("fluid"));
+        session_.document().edit_variant(
+            tr("Change the fluid"), [&](Variant& v) { set_number(v.loop, key, to); }, QStringLiteral("fluid"));
     };
     const auto edits = add_rows(*sub, session_, QStringLiteral("loop"), session_.document().variant().loop, change);
     refresh_fields_ = [this, edits, before = refresh_fields_] {

@@ -16,7 +16,7 @@ namespace {
 
 // Parts in the order in which a click finds them: the small ones first.
 constexpr std::array click_order{Part::check_valve, Part::vessel, Part::wiring, Part::element, Part::rock_bed, Part::valve, Part::drain_back, Part::panel, Part::battery, Part::motor, Part::pump, Part::pump_2, Part::exchanger, Part::reservoir, Part::cooler, Part::tank, Part::tank_2, Part::pool, Part::slab, Part::room,
-                                 Part::collector, Part::collector_2, Part::back, Part::back_2, Part::supply, Part::supply_2};
+    Part::collector, Part::collector_2, Part::back, Part::back_2, Part::supply, Part::supply_2};
 
 } // namespace
 
@@ -227,7 +227,8 @@ void LoopView::paint_pipe(QPainter& p, const SheetPipe& pipe, const Live& now) c
         const int pieces = std::max(1, static_cast<int>(length / 8));
         for (int k = 0; k < pieces; ++k) {
             const double f0 = static_cast<double>(k) / pieces, f1 = static_cast<double>(k + 1) / pieces;
-            const double at = pipe.how == SheetPipe::Show::first ? 0.0 : pipe.how == SheetPipe::Show::last ? 1.0 : (walked + (f0 + f1) / 2 * length) / whole;
+            const double at = pipe.how == SheetPipe::Show::first ? 0.0 : pipe.how == SheetPipe::Show::last ? 1.0
+                                                                                                           : (walked + (f0 + f1) / 2 * length) / whole;
             const double c = temps.empty() ? NAN : temps[std::min(temps.size() - 1, static_cast<std::size_t>(at * static_cast<double>(temps.size())))];
             p.setPen(QPen(temperature_colour(c), 8, Qt::SolidLine, Qt::RoundCap));
             p.drawLine(line[i - 1] + f0 * (line[i] - line[i - 1]), line[i - 1] + f1 * (line[i] - line[i - 1]));
@@ -253,11 +254,22 @@ void LoopView::paint_pump(QPainter& p, const QPointF& c, Part part, const Live& 
     p.setFont(text_font(14, true));
     const QString key = output < v.unit.outputs.size() ? qs(v.unit.outputs[output].key) : tr("no output");
     const bool below = part == Part::pump_2, right = arrangement().has(Part::panel); // the motor stands on the left
-    p.drawText(below ? QRectF(c.x() - 50, c.y() - 42, 100, 18) : right ? QRectF(c.x() + 30, c.y() - 30, 100, 18) : QRectF(c.x() - 130, c.y() - 22, 100, 20), below ? Qt::AlignCenter : right ? Qt::AlignLeft : Qt::AlignRight, key);
+    p.drawText(below ? QRectF(c.x() - 50, c.y() - 42, 100, 18) : right ? QRectF(c.x() + 30, c.y() - 30, 100, 18)
+                                                                       : QRectF(c.x() - 130, c.y() - 22, 100, 20),
+        below ? Qt::AlignCenter : right ? Qt::AlignLeft
+                                        : Qt::AlignRight,
+        key);
     p.setFont(text_font(13));
     p.setPen(t.second_ink);
-    const QString how = !now.known ? QString() : !runs ? tr("rests") : now.flow_m3_s[output] > 0 ? text(now.flow_m3_s[output], Quantity::flow, session_.units()) : now.trouble != Trouble::none && output == 0 ? tr(trouble_text(now.trouble)) : tr("on, no flow");
-    p.drawText(below ? QRectF(c.x() - 60, c.y() + 24, 120, 20) : right ? QRectF(c.x() + 30, c.y() - 12, 110, 20) : QRectF(c.x() - 144, c.y() - 2, 114, 20), below ? Qt::AlignCenter : right ? Qt::AlignLeft : Qt::AlignRight, how);
+    const QString how = !now.known ? QString() : !runs                                     ? tr("rests")
+                                             : now.flow_m3_s[output] > 0                   ? text(now.flow_m3_s[output], Quantity::flow, session_.units())
+                                             : now.trouble != Trouble::none && output == 0 ? tr(trouble_text(now.trouble))
+                                                                                           : tr("on, no flow");
+    p.drawText(below ? QRectF(c.x() - 60, c.y() + 24, 120, 20) : right ? QRectF(c.x() + 30, c.y() - 12, 110, 20)
+                                                                       : QRectF(c.x() - 144, c.y() - 2, 114, 20),
+        below ? Qt::AlignCenter : right ? Qt::AlignLeft
+                                        : Qt::AlignRight,
+        how);
 }
 
 void LoopView::paint_labels(QPainter& p, const Sheet& sheet, const Live& now) const
@@ -318,7 +330,9 @@ void LoopView::paint_probes(QPainter& p, const Sheet& sheet) const
         p.setFont(text_font(13, true));
         const bool above = probe.place == ProbePlace::collector || probe.place == ProbePlace::collector_2;
         const bool on_pipe = probe.place == ProbePlace::slab_return || probe.place == ProbePlace::supply_pipe;
-        p.drawText(on_pipe ? QRectF(at.x() - 20, at.y() - 28, 40, 18) : above ? QRectF(at.x() - 20, at.y() - 30, 40, 18) : QRectF(at.x() - 44, at.y() - 9, 30, 18), above || on_pipe ? Qt::AlignCenter : Qt::AlignRight, qs(probe.key));
+        p.drawText(on_pipe ? QRectF(at.x() - 20, at.y() - 28, 40, 18) : above ? QRectF(at.x() - 20, at.y() - 30, 40, 18)
+                                                                              : QRectF(at.x() - 44, at.y() - 9, 30, 18),
+            above || on_pipe ? Qt::AlignCenter : Qt::AlignRight, qs(probe.key));
     }
 }
 

@@ -17,12 +17,12 @@
 #include <QFileInfo>
 #include <QMessageBox>
 #include <QMimeData>
+#include <QPrintDialog>
+#include <QPrinter>
 #include <QPushButton>
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
-#include <QPrintDialog>
-#include <QPrinter>
 #include <QThreadPool>
 #include <QVBoxLayout>
 
@@ -42,7 +42,9 @@ int station_of(const Finding& f)
 {
     const FindingKind* kind = find_kind(f.kind);
     const Cause cause = kind ? kind->cause : Cause::rules;
-    return cause == Cause::loop ? 0 : cause == Cause::probes ? 1 : cause == Cause::sight ? 4 : 2;
+    return cause == Cause::loop ? 0 : cause == Cause::probes ? 1
+                                  : cause == Cause::sight    ? 4
+                                                             : 2;
 }
 
 } // namespace
@@ -55,7 +57,8 @@ Seams Seams::usual()
     s.save_file = [](QWidget* w, const QString& path) { return QFileDialog::getSaveFileName(w, QObject::tr("Save the job"), path, QString::fromLatin1(job_filter)); };
     s.unsaved = [](QWidget* w) {
         const auto answer = QMessageBox::question(w, QObject::tr("Unsaved work"), QObject::tr("The job was changed since it was saved."), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel);
-        return answer == QMessageBox::Save ? Unsaved::save : answer == QMessageBox::Discard ? Unsaved::drop : Unsaved::cancel;
+        return answer == QMessageBox::Save ? Unsaved::save : answer == QMessageBox::Discard ? Unsaved::drop
+                                                                                            : Unsaved::cancel;
     };
     s.printer = [](QWidget* w, QPrinter& printer) { return QPrintDialog(&printer, w).exec() == QDialog::Accepted; };
     s.tell = [](QWidget* w, const QString& text) { QMessageBox::warning(w, QStringLiteral("Vernal Relay"), text); };

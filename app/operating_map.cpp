@@ -28,11 +28,14 @@ double distance_to_segment(const QPointF& p, const QPointF& a, const QPointF& b)
 }
 
 // helped: on by a protection (freeze, overheat).
-enum class Region { rests, runs, keeps, blocked, helped };
+enum class Region { rests,
+    runs,
+    keeps,
+    blocked,
+    helped };
 
 constexpr double lowest_supply_v = 9, highest_supply_v = 16;
 constexpr double lowest_third_c = -20, highest_third_c = 140;
-
 
 // A line of a rule dragged to a value: of a linked pair the knob's mark follows,
 // of a store limit its allowance stays.
@@ -158,7 +161,8 @@ double OperatingMap::third_value() const
 
 QString OperatingMap::third_text() const
 {
-    const Quantity q = third_->kind == Third::hour ? Quantity::time_of_day : third_->kind == Third::supply ? Quantity::voltage : Quantity::temperature;
+    const Quantity q = third_->kind == Third::hour ? Quantity::time_of_day : third_->kind == Third::supply ? Quantity::voltage
+                                                                                                           : Quantity::temperature;
     return text(third_value(), q, session_.units());
 }
 
@@ -216,7 +220,8 @@ double OperatingMap::collector_at(const QPointF& p) const
 void OperatingMap::add_limit_lines(std::vector<Line>& out, std::size_t rule, const LimitOf& limit, const QColor& colour, const Probes& p) const
 {
     const auto keys = probe_keys(session_.document().variant());
-    const Line::Kind kind = limit.probe == keys[p.store] ? Line::upright : limit.probe == keys[p.source] ? Line::slanted : Line::banner;
+    const Line::Kind kind = limit.probe == keys[p.store] ? Line::upright : limit.probe == keys[p.source] ? Line::slanted
+                                                                                                         : Line::banner;
     const double at = limit.limit.in_celsius(), back = limit.hysteresis.in_kelvin();
     const bool filling = std::holds_alternative<Fill>(session_.document().variant().unit.rules[rule].body);
     out.push_back({rule, filling ? "lockout_c" : "limit_c", at, false, kind, true, colour});
@@ -298,8 +303,8 @@ void OperatingMap::paint_regions(QPainter& p) const
                     in.readings[i].mk = std::max(o->inputs(session_.cursor_index()).readings[i].mk, 0);
             const Decision clear = outcome(false), set = outcome(true);
             const Region region = clear.on && set.on ? (clear.tier < Tier::limit ? Region::helped : Region::runs) : clear.on != set.on || (set.tier != clear.tier && !clear.on && clear.tier == Tier::nothing && set.tier == Tier::collect) ? Region::keeps
-                                  : clear.tier < Tier::min_off ? Region::blocked
-                                                               : Region::rests;
+                                                                                                                : clear.tier < Tier::min_off                                                                                                ? Region::blocked
+                                                                                                                                                                                                                                            : Region::rests;
             const QRectF cell = QRectF(x, y, cell_px + 0.5, cell_px + 0.5).intersected(a);
             p.fillRect(cell, grounds[static_cast<int>(region)]);
             if (region == Region::keeps)
@@ -342,7 +347,7 @@ void OperatingMap::paint_axes(QPainter& p) const
     p.translate(14, a.center().y());
     p.rotate(-90);
     p.drawText(QRectF(-a.height() / 2, -10, a.height(), 20), Qt::AlignCenter,
-               plain_ ? tr("%1, %2").arg(source, qs(unit_name(Quantity::temperature, u))) : tr("%1 above %2, %3").arg(source, store.toLower(), qs(unit_name(Quantity::difference, u))));
+        plain_ ? tr("%1, %2").arg(source, qs(unit_name(Quantity::temperature, u))) : tr("%1 above %2, %3").arg(source, store.toLower(), qs(unit_name(Quantity::difference, u))));
     p.restore();
 }
 
@@ -559,23 +564,27 @@ void OperatingMap::mouseMoveEvent(QMouseEvent* e)
         return drag_to(e->position());
     const auto all = lines();
     const Line* line = near(e->position(), all);
-    setCursor(!line ? Qt::ArrowCursor : line->kind == Line::upright ? Qt::SplitHCursor : Qt::SplitVCursor);
+    setCursor(!line ? Qt::ArrowCursor : line->kind == Line::upright ? Qt::SplitHCursor
+                                                                    : Qt::SplitVCursor);
 }
 
 void OperatingMap::drag_to(const QPointF& pos)
 {
     Line& l = *dragged_;
     const double store = store_at(pos.x()), collector = collector_at(pos);
-    double v = l.kind == Line::level ? collector - store : l.kind == Line::upright ? store : collector;
+    double v = l.kind == Line::level ? collector - store : l.kind == Line::upright ? store
+                                                                                   : collector;
     v = std::round(v * 10) / 10;
     if (l.key == "hysteresis_k") { // the release line: the limit less the hysteresis
         const auto limit = limit_of(session_.document().variant().unit.rules[l.rule]);
         v = std::max(0.1, limit->lower ? v - limit->limit.in_celsius() : limit->limit.in_celsius() - v);
     }
     l.value = l.key == "hysteresis_k" ? l.value : v;
-    session_.document().edit_variant(tr("Drag %1").arg(l.key == "on_k" ? tr("start") : l.key == "off_k" ? tr("stop") : tr("limit")),
-                                     [&](Variant& x) { drag_rule(x.unit, l.rule, l.key, v - l.offset); },
-                                     QStringLiteral("drag%1%2").arg(l.rule).arg(qs(l.key)));
+    session_.document().edit_variant(
+        tr("Drag %1").arg(l.key == "on_k" ? tr("start") : l.key == "off_k" ? tr("stop")
+                                                                           : tr("limit")),
+        [&](Variant& x) { drag_rule(x.unit, l.rule, l.key, v - l.offset); },
+        QStringLiteral("drag%1%2").arg(l.rule).arg(qs(l.key)));
     update();
 }
 

@@ -20,7 +20,9 @@ public:
     std::size_t output() const; // shown; the first where the unit has no such
     // A quantity on neither axis that decides too: the hour, the supply, another probe.
     struct Third {
-        enum Kind { hour, supply, probe } kind = hour;
+        enum Kind { hour,
+            supply,
+            probe } kind = hour;
         std::size_t channel = 0; // of a probe
         bool operator==(const Third&) const = default;
     };
@@ -46,13 +48,16 @@ private:
     // A draggable threshold.
     struct Line {
         std::size_t rule;
-        std::string key;     // field of the rule
-        double value;        // °C or K, inside
-        bool difference;     // a value of K
-        enum Kind { level, upright, slanted, banner } kind;
-        bool solid;          // a set point is solid, a release point dashed
+        std::string key; // field of the rule
+        double value;    // °C or K, inside
+        bool difference; // a value of K
+        enum Kind { level,
+            upright,
+            slanted,
+            banner } kind;
+        bool solid; // a set point is solid, a release point dashed
         QColor colour;
-        double offset = 0;   // value less the field's own figure
+        double offset = 0; // value less the field's own figure
     };
     struct Probes {
         std::size_t source = 0, store = 0;

@@ -67,7 +67,9 @@ void BudgetChart::paint_axis(QPainter& p) const
     const Units& u = session_.units();
     const double bottom = top_px + 2 * row_px + 8;
     const double span = to_display(high_k_ - low_k_, Quantity::difference, u);
-    const double step = span > 24 ? 4 : span > 12 ? 2 : span > 5 ? 1 : 0.5;
+    const double step = span > 24 ? 4 : span > 12 ? 2
+                                    : span > 5    ? 1
+                                                  : 0.5;
     p.setFont(number_font(13));
     for (double shown = std::ceil(to_display(low_k_, Quantity::difference, u) / step) * step; shown <= to_display(high_k_, Quantity::difference, u); shown += step) {
         const double x = x_of(from_display(shown, Quantity::difference, u));

@@ -33,7 +33,8 @@ ProbeHealthPage::ProbeHealthPage(Session& session, const std::size_t& shown) : P
     column->addWidget(heading(tr("This probe is")));
     auto* grid = new QGridLayout;
     condition_ = choice_row(*grid, QStringLiteral("condition"), tr("Condition"), {tr("sound"), tr("open"), tr("shorted"), tr("stuck"), tr("drifted"), tr("in the sun"), tr("swapped")}, [this](int i) { edit(tr("A probe's condition"), [i](Probe& p) { p.condition.kind = static_cast<ConditionKind>(i); }); });
-    condition_rows_ = add_rows(*grid, session_, QStringLiteral("condition"), Condition{}, [this](const std::string& key, double to) { edit(tr("A probe's condition"), [&](Probe& p) { set_number(p.condition, key, to); }, QStringLiteral("condition%1").arg(qs(key))); });
+    condition_rows_ = add_rows(*grid, session_, QStringLiteral("condition"), Condition{}, [this](const std::string& key, double to) { edit(
+                                                                                                                                          tr("A probe's condition"), [&](Probe& p) { set_number(p.condition, key, to); }, QStringLiteral("condition%1").arg(qs(key))); });
     column->addLayout(grid);
     condition_note_ = remark();
     column->addWidget(condition_note_);
@@ -59,7 +60,7 @@ void ProbeHealthPage::refresh()
     refresh_rows(condition_rows_, p.condition);
     for (std::size_t i = 0; i < condition_rows_.size(); ++i)
         show_row(condition_rows_[i], row_of_condition[static_cast<std::size_t>(p.condition.kind)] == static_cast<int>(i));
-    condition_note_->setText(p.condition.kind == ConditionKind::sound ? tr("Choose a trouble to see on the day strip what it does, and what the rules make of it.")
+    condition_note_->setText(p.condition.kind == ConditionKind::sound     ? tr("Choose a trouble to see on the day strip what it does, and what the rules make of it.")
                              : p.condition.kind == ConditionKind::swapped ? tr("Say the same of the other one: two swapped probes change places.")
                                                                           : tr("The day strip shows what the unit reads. Findings tells what follows."));
     if (p.correction.in_kelvin() != 0)

@@ -53,7 +53,8 @@ ProbeInputPage::ProbeInputPage(Session& session, CurveShelf& shelf, const std::s
 
 void ProbeInputPage::edit_input(const std::function<void(InputStage&)>& change, const QString& merge_key)
 {
-    session_.document().edit_variant(tr("Change the unit's input"), [&](Variant& v) { change(v.input); }, merge_key);
+    session_.document().edit_variant(
+        tr("Change the unit's input"), [&](Variant& v) { change(v.input); }, merge_key);
 }
 
 // Rows that this kind of stage knows nothing of stay away.
@@ -65,7 +66,8 @@ void ProbeInputPage::show_what_counts(StageKind kind)
         const QString key = e->objectName().section(QLatin1Char('.'), 1);
         const bool both = key == QLatin1String("supply_v") || key == QLatin1String("gain");
         if (both || key == QLatin1String("pull_up_ohm") || key == QLatin1String("scale_at_c"))
-            show_row(e, both ? pull_up || bridge : key == QLatin1String("pull_up_ohm") ? pull_up : bridge);
+            show_row(e, both ? pull_up || bridge : key == QLatin1String("pull_up_ohm") ? pull_up
+                                                                                       : bridge);
     }
 }
 
@@ -92,7 +94,7 @@ void ProbeInputPage::draw()
 {
     plot_->clearGraphs();
     style_plot(*plot_);
-    variant().input.kind == StageKind::bridge && is_resistance(probe().curve) ? draw_drift() : draw_counts();
+    variant().input.kind == StageKind::bridge&& is_resistance(probe().curve) ? draw_drift() : draw_counts();
     plot_->replot(QCustomPlot::rpQueuedReplot);
 }
 
@@ -121,7 +123,8 @@ void ProbeInputPage::draw_counts()
     plot_->xAxis->setTickLabels(false);
     plot_->xAxis->setLabel({});
     const bool ohms = is_resistance(c) && s.kind == StageKind::exact;
-    plot_->yAxis->setLabel(ohms ? tr("at the terminals, Ω") : is_resistance(c) ? tr("at the converter, V") : tr("at the terminals, %1").arg(QString::fromUtf8(signal_unit(c))));
+    plot_->yAxis->setLabel(ohms ? tr("at the terminals, Ω") : is_resistance(c) ? tr("at the converter, V")
+                                                                               : tr("at the terminals, %1").arg(QString::fromUtf8(signal_unit(c))));
     below_->axis(QCPAxis::atBottom)->setLabel(tr("temperature of the probe, %1").arg(qs(unit_name(Quantity::temperature, u))));
     below_->axis(QCPAxis::atLeft)->setLabel(s.kind == StageKind::exact ? tr("no counts") : tr("one count,\n%1").arg(qs(unit_name(Quantity::difference, u))));
     upper->rescaleAxes();

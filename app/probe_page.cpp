@@ -25,7 +25,8 @@ void ProbePageView::showEvent(QShowEvent* e)
 
 void ProbePageView::edit(const QString& label, const std::function<void(Probe&)>& change, const QString& merge_key)
 {
-    session_.document().edit_variant(label, [&, i = index()](Variant& v) { change(v.probes[i]); }, merge_key.isEmpty() ? merge_key : merge_key + QString::number(index()));
+    session_.document().edit_variant(
+        label, [&, i = index()](Variant& v) { change(v.probes[i]); }, merge_key.isEmpty() ? merge_key : merge_key + QString::number(index()));
 }
 
 void ProbePageView::show_sums(QVBoxLayout& box, ProbePage page)

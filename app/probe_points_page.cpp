@@ -133,7 +133,8 @@ void ProbePointsPage::take_text()
     const auto points = read_points(typed.toStdString(), tr("Points").toStdString(), session_.units().fahrenheit);
     tell(points ? QString() : qs(points.error().text()));
     if (points && *points != probe().points)
-        edit(tr("Measured points"), [&](Probe& p) { p.points = *points; }, QStringLiteral("points"));
+        edit(
+            tr("Measured points"), [&](Probe& p) { p.points = *points; }, QStringLiteral("points"));
     show_fit();
     show_matches();
 }

@@ -28,7 +28,7 @@ ProbesStation::ProbesStation(Session& session, const QString& own_curves, QWidge
     tabs_->setExpanding(false);
     tabs_->setUsesScrollButtons(true);
     const std::pair<QString, ProbePageView*> pages[] = {{tr("Curve"), new ProbeCurvePage(session, shelf_, shown_)}, {tr("Points"), points_}, {tr("Lead and place"), new ProbeLeadPage(session, shown_)}, {tr("Input"), new ProbeInputPage(session, shelf_, shown_)},
-                                                        {tr("Health"), new ProbeHealthPage(session, shown_)}, {tr("Budget"), new ProbeBudgetPage(session, shown_)}, {tr("Knob"), new ProbeKnobPage(session, shown_)}};
+        {tr("Health"), new ProbeHealthPage(session, shown_)}, {tr("Budget"), new ProbeBudgetPage(session, shown_)}, {tr("Knob"), new ProbeKnobPage(session, shown_)}};
     for (const auto& [name, page] : pages) {
         tabs_->addTab(name);
         pages_->addWidget(page);

@@ -4,10 +4,10 @@
 #include "theme.h"
 
 #include <QLabel>
-#include <QPushButton>
-#include <QVBoxLayout>
 #include <QPointer>
+#include <QPushButton>
 #include <QThreadPool>
+#include <QVBoxLayout>
 
 namespace vernal {
 

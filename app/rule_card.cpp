@@ -1,7 +1,7 @@
 #include "rule_card.h"
 
-#include "flow_layout.h"
 #include "core/job/fresh_rule.h"
+#include "flow_layout.h"
 #include "form.h"
 #include "theme.h"
 
@@ -18,7 +18,10 @@ namespace {
 QString colour_of_group(const RuleKind& k)
 {
     const std::string group = k.group;
-    return (group == "Protect" ? theme().protect : group == "Comfort" || group == "Freeze" ? theme().start : group == "Heat" ? theme().caution : theme().accent).name();
+    return (group == "Protect" ? theme().protect : group == "Comfort" || group == "Freeze" ? theme().start
+                                               : group == "Heat"                           ? theme().caution
+                                                                                           : theme().accent)
+        .name();
 }
 
 // The drive of a speed rule; nullptr: it is none.
@@ -37,7 +40,9 @@ DriveKind* drive_of(Rule& rule)
 // What an empty key says in its sentence.
 QString nothing_chosen(const std::string& field)
 {
-    return field == "only_store" ? QObject::tr("(whatever: stop the output)") : field == "unless" ? QObject::tr("(nothing)") : field == "pump" ? QObject::tr("(no pump)") : QObject::tr("(no probe)");
+    return field == "only_store" ? QObject::tr("(whatever: stop the output)") : field == "unless" ? QObject::tr("(nothing)")
+                                                                            : field == "pump"     ? QObject::tr("(no pump)")
+                                                                                                  : QObject::tr("(no probe)");
 }
 
 QStringList keys_in(const char* words)
@@ -212,7 +217,8 @@ void RuleCard::add_number(QLayout& line, const std::string& key)
         edit->set_value(value);
         numbers_.emplace_back(key, edit);
         connect(edit, &NumberEdit::edited, this, [this, key](double v) {
-            session_.document().edit_variant(tr("Change a rule"), [&](Variant& x) { std::visit([&](auto& body) { set_number(body, key, v); }, x.unit.rules[rule_].body); }, QStringLiteral("rule%1%2").arg(rule_).arg(qs(key)));
+            session_.document().edit_variant(
+                tr("Change a rule"), [&](Variant& x) { std::visit([&](auto& body) { set_number(body, key, v); }, x.unit.rules[rule_].body); }, QStringLiteral("rule%1%2").arg(rule_).arg(qs(key)));
         });
         line.addWidget(edit);
     }

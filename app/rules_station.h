@@ -41,7 +41,7 @@ private:
     std::vector<QPushButton*> page_buttons_;
     std::vector<RuleCard*> shown_;
     UnitCard* unit_ = nullptr;
-    QLabel* refusal_; // why a rule could not be moved
+    QLabel* refusal_;            // why a rule could not be moved
     std::set<std::size_t> open_; // rules whose details are shown
     QComboBox* third_;
     QSlider* third_at_;

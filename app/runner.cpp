@@ -153,12 +153,14 @@ void Runner::work(std::stop_token stop)
         auto outcome = std::make_shared<const Outcome>(make_outcome(request, token, kept));
         if (token.stop_requested() || stop.stop_requested())
             continue;
-        QMetaObject::invokeMethod(this, [this, outcome] {
-            if (outcome->id <= delivered_)
-                return;
-            delivered_ = outcome->id;
-            emit finished(outcome);
-        }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [this, outcome] {
+                if (outcome->id <= delivered_)
+                    return;
+                delivered_ = outcome->id;
+                emit finished(outcome);
+            },
+            Qt::QueuedConnection);
     }
 }
 

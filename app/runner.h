@@ -28,15 +28,15 @@ struct Outcome {
     quint64 id = 0;
     Variant variant;
     Day day;
-    std::optional<CoupledSetup> setup;     // of a coupled run
-    Program program;                       // as it ran
-    CoupledResult coupled;                 // coupled runs
-    std::optional<ReplayResult> replay;    // replays
-    std::shared_ptr<const Trace> trace;    // of a replay
-    std::string kept_name;                 // of the variant compared with; empty: none
+    std::optional<CoupledSetup> setup;  // of a coupled run
+    Program program;                    // as it ran
+    CoupledResult coupled;              // coupled runs
+    std::optional<ReplayResult> replay; // replays
+    std::shared_ptr<const Trace> trace; // of a replay
+    std::string kept_name;              // of the variant compared with; empty: none
     std::optional<Figures> kept_figures;
     std::vector<Finding> findings;
-    std::optional<Error> error;            // why there is no result
+    std::optional<Error> error; // why there is no result
 
     bool is_replay() const { return replay.has_value(); }
     // Common view of both ways: instants in order.
@@ -46,7 +46,7 @@ struct Outcome {
     const EngineState& state(std::size_t i) const { return is_replay() ? replay->rows[i].state : coupled.records[i].state; }
     const Decisions& decisions(std::size_t i) const { return is_replay() ? replay->rows[i].decisions : coupled.records[i].decisions; }
     double reading_c(std::size_t i, std::size_t probe) const;
-    double start_s() const; // clock time of second 0 of a replay
+    double start_s() const;              // clock time of second 0 of a replay
     std::size_t at(double time_s) const; // last instant not after
     const Figures* figures() const { return is_replay() || error ? nullptr : &coupled.figures; }
 };

@@ -25,7 +25,7 @@ public:
     void preview(const Remedy& remedy);
 
 signals:
-    void strip_due();       // an outcome is there: the strip paints before anything else takes it up
+    void strip_due(); // an outcome is there: the strip paints before anything else takes it up
     void outcome_changed();
     void cursor_changed();
     void units_changed();

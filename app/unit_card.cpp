@@ -29,7 +29,6 @@ std::string free_key(const RuleSet& unit)
             return key;
 }
 
-
 } // namespace
 
 QString shape_of(const RuleSet& unit)
@@ -53,7 +52,8 @@ UnitCard::UnitCard(Session& session, QWidget* parent) : QFrame(parent), session_
     const RuleSet& unit = session.document().variant().unit;
     auto* grid = new QGridLayout;
     rows_ = add_rows(*grid, session, QStringLiteral("unit"), unit, [this](const std::string& key, double to) {
-        session_.document().edit_variant(tr("Describe the unit"), [&](Variant& v) { set_number(v.unit, key, to); }, QStringLiteral("unit%1").arg(qs(key)));
+        session_.document().edit_variant(
+            tr("Describe the unit"), [&](Variant& v) { set_number(v.unit, key, to); }, QStringLiteral("unit%1").arg(qs(key)));
     });
     box->addLayout(grid);
     switches_ = add_switches(*box, QStringLiteral("unit"), unit, [this](const SwitchField& f, bool on) { session_.document().edit_variant(tr("Describe the unit"), [&](Variant& v) { set_switch(v.unit, f.key, on); }); });
@@ -80,7 +80,8 @@ UnitCard::UnitCard(Session& session, QWidget* parent) : QFrame(parent), session_
 
 void UnitCard::edit_output(std::size_t index, const QString& label, const std::function<void(Output&)>& change, const QString& merge)
 {
-    session_.document().edit_variant(label, [&](Variant& v) { change(v.unit.outputs[index]); }, merge.isEmpty() ? merge : QStringLiteral("output%1%2").arg(index).arg(merge));
+    session_.document().edit_variant(
+        label, [&](Variant& v) { change(v.unit.outputs[index]); }, merge.isEmpty() ? merge : QStringLiteral("output%1%2").arg(index).arg(merge));
 }
 
 QWidget* UnitCard::output(std::size_t index)
@@ -124,7 +125,8 @@ QWidget* UnitCard::output(std::size_t index)
     auto* grid = new QGridLayout;
     grid->addWidget(new QLabel(tr("Drives")), 0, 0);
     grid->addWidget(drives, 0, 1, Qt::AlignRight);
-    output_rows_.push_back(add_rows(*grid, session_, QStringLiteral("output%1").arg(index), o, [this, index](const std::string& key, double to) { edit_output(index, tr("Describe an output"), [&](Output& x) { set_number(x, key, to); }, qs(key)); }));
+    output_rows_.push_back(add_rows(*grid, session_, QStringLiteral("output%1").arg(index), o, [this, index](const std::string& key, double to) { edit_output(
+                                                                                                                                                      index, tr("Describe an output"), [&](Output& x) { set_number(x, key, to); }, qs(key)); }));
     box->addLayout(grid);
     output_switches_.push_back(add_switches(*box, QStringLiteral("output%1").arg(index), o, [this, index](const SwitchField& f, bool on) { edit_output(index, tr("Describe an output"), [&](Output& x) { set_switch(x, f.key, on); }); }));
     auto* words = new QWidget;
@@ -134,7 +136,8 @@ QWidget* UnitCard::output(std::size_t index)
     for (const Probe& p : v.probes) {
         const auto it = std::find_if(o.faults.begin(), o.faults.end(), [&](const FaultChoice& f) { return f.probe == p.key; });
         const OnFault does = it == o.faults.end() ? OnFault::off : it->does;
-        auto* button = new QPushButton(tr("%1 %2").arg(qs(p.key), does == OnFault::off ? tr("off") : does == OnFault::on ? tr("on") : tr("carry on")));
+        auto* button = new QPushButton(tr("%1 %2").arg(qs(p.key), does == OnFault::off ? tr("off") : does == OnFault::on ? tr("on")
+                                                                                                                         : tr("carry on")));
         button->setObjectName("word");
         button->setToolTip(tr("%1: off, on, or carry on with the rules that do not read it").arg(qs(p.name)));
         connect(button, &QPushButton::clicked, this, [this, index, key = p.key] {

@@ -40,8 +40,8 @@ RuleSet twelve()
     s.outputs = {Output{"P1", "Loop pump"}, Output{"H1", "Element"}, Output{"V1", "Valve"}};
     const auto kelvin = [](double k) { return TempDiff::kelvin(k); };
     s.rules = {Rule{"P1", true, DrainTime{180}}, Rule{"P1", true, LowVoltage{}}, Rule{"P1", true, CutOut{"S1"}}, Rule{"V1", true, Divert{"S1"}}, Rule{"P1", true, Divert{"S1"}},
-               Rule{"P1", true, StoreLimit{"S3"}}, Rule{"P1", true, Fill{120, 1.0, "S1"}}, Rule{"P1", true, RunTimes{60, 120}}, Rule{"P1", true, Differential{"S1", "S2", kelvin(8), kelvin(4), {5, 0}}},
-               Rule{"P1", true, SpeedByDifference{"S1", "S2"}}, Rule{"H1", true, Heating{"S3", {HeatWindow{4, 8}, {}, {}}, "P1"}}, Rule{"H1", true, Disinfection{"S2"}}};
+        Rule{"P1", true, StoreLimit{"S3"}}, Rule{"P1", true, Fill{120, 1.0, "S1"}}, Rule{"P1", true, RunTimes{60, 120}}, Rule{"P1", true, Differential{"S1", "S2", kelvin(8), kelvin(4), {5, 0}}},
+        Rule{"P1", true, SpeedByDifference{"S1", "S2"}}, Rule{"H1", true, Heating{"S3", {HeatWindow{4, 8}, {}, {}}, "P1"}}, Rule{"H1", true, Disinfection{"S2"}}};
     return s;
 }
 

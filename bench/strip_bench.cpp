@@ -41,7 +41,8 @@ private slots:
             });
             QElapsedTimer timer;
             timer.start();
-            d.edit_variant("bench", [i](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(8 + 0.1 * (i % 7)); }, "bench");
+            d.edit_variant(
+                "bench", [i](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(8 + 0.1 * (i % 7)); }, "bench");
             if (!painted)
                 loop.exec();
             ms.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);

@@ -155,7 +155,7 @@ Result<int> ProbeVerb::fit(const Streams& s)
         for (std::size_t i = 0; i < measured->size(); ++i)
             rows.push_back({{"temp_c", (*measured)[i].temp_c}, {"ohm", (*measured)[i].ohm}, {"residual_k", f->residual_k[i]}});
         s.out << Json{{"law", three ? "three-term" : "beta"}, {"curve", curve_text(f->curve)}, {"points", rows}, {"rms_k", f->rms_k}, {"rms_ln_r", f->rms_ln_r}, {"left_out_rms_ln_r", list(f->left_out_rms)}, {"standard_errors", list(f->sigma)},
-                      {"suspect", f->suspect ? Json(*f->suspect + 1) : Json(nullptr)}}
+                     {"suspect", f->suspect ? Json(*f->suspect + 1) : Json(nullptr)}}
                      .dump(2)
               << "\n";
         return exit_fine;

@@ -32,9 +32,9 @@ Json figures_json(const Figures& f)
     for (const PumpFigures& p : f.pumps)
         pumps.push_back(pump_json(p));
     Json j{{"heat_to_store_j", f.heat.to_store}, {"absorbed_j", f.heat.absorbed}, {"drawn_j", f.heat.drawn}, {"pump_energy_j", f.pump_energy_j},
-            {"solar_fraction", finite(f.solar_fraction())}, {"heat_per_pump", finite(f.heat_per_pump())}, {"highest_collector_c", f.highest_collector_c},
-            {"highest_store_c", f.highest_store_c}, {"above_limit_s", f.above_limit_s}, {"freezing_s", f.freezing_s}, {"coldest_wet_c", f.coldest_wet_c},
-            {"cooler_j", f.heat.loss(Loss::cooler)}, {"energy_residual_j", f.residual_j()}, {"outputs", pumps}};
+        {"solar_fraction", finite(f.solar_fraction())}, {"heat_per_pump", finite(f.heat_per_pump())}, {"highest_collector_c", f.highest_collector_c},
+        {"highest_store_c", f.highest_store_c}, {"above_limit_s", f.above_limit_s}, {"freezing_s", f.freezing_s}, {"coldest_wet_c", f.coldest_wet_c},
+        {"cooler_j", f.heat.loss(Loss::cooler)}, {"energy_residual_j", f.residual_j()}, {"outputs", pumps}};
     j["drain_back"] = {{"fills", f.water.fills}, {"steam_fills", f.water.steam_fills}, {"lifting_s", f.water.lifting_s}, {"dry_run_s", f.water.dry_run_s}, {"air_locked_s", f.water.air_locked_s}, {"cavitating_s", f.water.cavitating_s}, {"vent_loss_kg", f.water.vapour_kg}};
     j["dead_head_s"] = f.water.dead_head_s;
     j["element_j"] = f.heat.backup();

@@ -80,7 +80,8 @@ Result<int> ChooseVerb::run(const Streams& s)
         if (json_)
             list.push_back({{"what", c.what}, {"value", c.value}, {"why", c.why}, {"not_chosen", c.not_chosen}});
         else
-            s.out << c.what << ": " << c.value << "\n  " << c.why << "\n" << (c.not_chosen.empty() ? "" : "  Not chosen: " + c.not_chosen + "\n");
+            s.out << c.what << ": " << c.value << "\n  " << c.why << "\n"
+                  << (c.not_chosen.empty() ? "" : "  Not chosen: " + c.not_chosen + "\n");
     if (json_)
         s.out << nlohmann::ordered_json{{"job", job.title}, {"variant", v.name}, {"choices", list}}.dump(2) << "\n";
     if (out_.empty())

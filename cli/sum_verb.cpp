@@ -1,9 +1,9 @@
 #include "sum_verb.h"
 
+#include "chosen_variant.h"
 #include "core/job/field_sums.h"
 #include "core/job/reserve.h"
 #include "core/plant/parts.h"
-#include "chosen_variant.h"
 
 #include <nlohmann/json.hpp>
 

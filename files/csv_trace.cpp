@@ -232,8 +232,8 @@ private:
     {
         if (row.cells.size() != columns_.size())
             parser_.fail(row.line, std::min(row.cells.size(), columns_.size()) - 1,
-                         "this row has " + std::to_string(row.cells.size()) + " cells, the header has " + std::to_string(columns_.size()),
-                         parser_.separator() == ',' ? "With decimal commas separate the cells by semicolons" : "");
+                "this row has " + std::to_string(row.cells.size()) + " cells, the header has " + std::to_string(columns_.size()),
+                parser_.separator() == ',' ? "With decimal commas separate the cells by semicolons" : "");
         const double t = time_of(row);
         if (!trace_.time_s.empty() && t < trace_.time_s.back())
             parser_.fail(row.line, time_column_, "the time runs backwards", "Sort the log, or cut it where the clock was set back");
@@ -277,7 +277,8 @@ private:
         const auto v = number(cell, parser_.separator() != ',');
         if (!v)
             parser_.fail(row.line, i, "“" + cell + "” is not a number", "Leave the cell empty where there is no reading");
-        return columns_[i].fahrenheit ? (*v - 32) * 5 / 9 : columns_[i].kelvin ? *v - 273.15 : *v;
+        return columns_[i].fahrenheit ? (*v - 32) * 5 / 9 : columns_[i].kelvin ? *v - 273.15
+                                                                               : *v;
     }
 
     void finish()

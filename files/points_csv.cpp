@@ -9,7 +9,12 @@
 namespace vernal {
 namespace {
 
-enum class Mark { none, celsius, fahrenheit, ohm, kilo_ohm, unknown };
+enum class Mark { none,
+    celsius,
+    fahrenheit,
+    ohm,
+    kilo_ohm,
+    unknown };
 
 struct Cell {
     std::optional<double> value;
@@ -105,7 +110,8 @@ Cell cell(std::string s, char by)
 Mark heading_unit(const std::string& text)
 {
     std::string w = lower(text);
-    std::replace_if(w.begin(), w.end(), [](unsigned char c) { return !std::isalnum(c); }, ' ');
+    std::replace_if(
+        w.begin(), w.end(), [](unsigned char c) { return !std::isalnum(c); }, ' ');
     std::istringstream words(w);
     Mark found = Mark::none;
     for (std::string word; words >> word;)

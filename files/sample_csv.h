@@ -16,8 +16,8 @@ public:
 private:
     const Variant& variant_;
     std::string text_;
-    bool pressure_ = false; // a closed loop has it
-    bool supply_ = false;   // a rule reads it
+    bool pressure_ = false;           // a closed loop has it
+    bool supply_ = false;             // a rule reads it
     std::vector<std::size_t> speeds_; // outputs with one
 };
 

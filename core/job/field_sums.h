@@ -17,7 +17,11 @@ struct SumContext {
 };
 
 // Where in the Probes station a sum is offered.
-enum class ProbePage : std::uint8_t { none, measure, lead, input, knob };
+enum class ProbePage : std::uint8_t { none,
+    measure,
+    lead,
+    input,
+    knob };
 
 struct SumInput {
     NumberField field;
@@ -33,13 +37,13 @@ struct FieldSum {
     const char* key;
     std::vector<Part> parts; // at which it is offered
     const char* title;
-    const char* origin;      // of the formula
+    const char* origin; // of the formula
     std::vector<SumInput> inputs;
     SumResult (*work)(const std::vector<double>& x, const SumContext& c);
-    const char* take;        // what writing is called; nullptr: there is nothing to write
+    const char* take; // what writing is called; nullptr: there is nothing to write
     void (*write)(Loop& loop, Part part, const std::vector<double>& x, double value);
-    bool (*applies)(const Arrangement& a) = nullptr; // besides having the part
-    ProbePage page = ProbePage::none;                // a probe's sum; parts is empty then
+    bool (*applies)(const Arrangement& a) = nullptr;                                                          // besides having the part
+    ProbePage page = ProbePage::none;                                                                         // a probe's sum; parts is empty then
     void (*write_probe)(Variant& v, std::size_t probe, const std::vector<double>& x, double value) = nullptr; // in place of write
     bool writes() const { return write || write_probe; }
 };

@@ -1,8 +1,8 @@
 #include "findings.h"
 
+#include "fresh_rule.h"
 #include "loop_findings.h"
 #include "probe_findings.h"
-#include "fresh_rule.h"
 #include "protection_findings.h"
 #include "rule_findings.h"
 #include "stability.h"
@@ -16,13 +16,13 @@ namespace {
 using Found = std::vector<Finding>;
 
 // Limits below which a setting can only be a slip, and safe figures offered instead.
-constexpr double shortest_limit_c = 30.0;     // 60 °F typed on a °C unit's mind is 15.6 °C
-constexpr double relief_opens_c = 99.0;       // about 210 °F, from memory
-constexpr double layers_above_probe_k = 8.0;  // what stratification and probe error may hide; estimate
-constexpr double legionella_c = 60.0;         // WHO, Legionella and the prevention of legionellosis (2007)
-constexpr double tempered_c = 49.0;           // 120 °F at the tap, common practice
-constexpr int many_starts = 20;               // a day; estimate
-constexpr double least_gap_k = 2.0;           // of two probes of ordinary tolerance
+constexpr double shortest_limit_c = 30.0;    // 60 °F typed on a °C unit's mind is 15.6 °C
+constexpr double relief_opens_c = 99.0;      // about 210 °F, from memory
+constexpr double layers_above_probe_k = 8.0; // what stratification and probe error may hide; estimate
+constexpr double legionella_c = 60.0;        // WHO, Legionella and the prevention of legionellosis (2007)
+constexpr double tempered_c = 49.0;          // 120 °F at the tap, common practice
+constexpr int many_starts = 20;              // a day; estimate
+constexpr double least_gap_k = 2.0;          // of two probes of ordinary tolerance
 constexpr double steam_c = 110.0;
 constexpr double frost_reserve_k = 5.0;
 
@@ -63,8 +63,8 @@ Found off_not_below_on(const FindingContext& c)
             return;
         const TempDiff off = d.on * 0.4;
         out.push_back({"", Severity::serious, "Stops above its start point",
-                       "The rule stops at " + diff(c, d.off.in_kelvin()) + " but starts at " + diff(c, d.on.in_kelvin()) + ". It is out of action: the pump will not run.",
-                       d.on.in_kelvin() > 0 ? std::optional(set_rule<Differential>("Try: stop at " + diff(c, off.in_kelvin()), i, [off](Differential& r) { r.off = off; })) : std::nullopt});
+            "The rule stops at " + diff(c, d.off.in_kelvin()) + " but starts at " + diff(c, d.on.in_kelvin()) + ". It is out of action: the pump will not run.",
+            d.on.in_kelvin() > 0 ? std::optional(set_rule<Differential>("Try: stop at " + diff(c, off.in_kelvin()), i, [off](Differential& r) { r.off = off; })) : std::nullopt});
     });
     return out;
 }
@@ -75,7 +75,7 @@ void hysteresis_of(const FindingContext& c, Found& out)
     each<L>(c, [&](std::size_t i, const L& l) {
         if (l.hysteresis.in_kelvin() <= 0)
             out.push_back({"", Severity::serious, "A limit has no hysteresis", "With " + diff(c, l.hysteresis.in_kelvin()) + " the limit is out of action: it protects nothing.",
-                           set_rule<L>("Try: " + diff(c, 4), i, [](L& r) { r.hysteresis = TempDiff::kelvin(4); })});
+                set_rule<L>("Try: " + diff(c, 4), i, [](L& r) { r.hysteresis = TempDiff::kelvin(4); })});
     });
 }
 Found hysteresis_not_positive(const FindingContext& c)
@@ -111,9 +111,9 @@ Found switch_left(const FindingContext& c)
             continue;
         const bool on = o.mode == Mode::on;
         out.push_back({"", on ? Severity::serious : Severity::caution, o.key + " is left " + (on ? "ON" : "OFF"),
-                       on ? "No limit and no cut-out can stop it: a hot store gets hotter, and at night it throws the heat away. Put it back to AUTO after a function test."
-                          : "It will not run whatever the sun does. A common call-back.",
-                       Remedy{"Try: AUTO", [i](Variant& v) { v.unit.outputs[i].mode = Mode::automatic; }}});
+            on ? "No limit and no cut-out can stop it: a hot store gets hotter, and at night it throws the heat away. Put it back to AUTO after a function test."
+               : "It will not run whatever the sun does. A common call-back.",
+            Remedy{"Try: AUTO", [i](Variant& v) { v.unit.outputs[i].mode = Mode::automatic; }}});
     }
     return out;
 }
@@ -141,8 +141,8 @@ Found limit_too_low(const FindingContext& c)
         const bool slip = meant >= 40 && meant <= 90;
         const double better = slip ? meant : 65.0;
         out.push_back({"", Severity::serious, "Store limit of " + temp(c, limit) + " stops nearly all sun",
-                       slip ? "It looks like a figure in °C typed while the unit showed °F." : "The store is above it on most days.",
-                       set_rule<StoreLimit>("Try: " + temp(c, better), i, [better](StoreLimit& r) { r.limit = Temperature::celsius(better); })});
+            slip ? "It looks like a figure in °C typed while the unit showed °F." : "The store is above it on most days.",
+            set_rule<StoreLimit>("Try: " + temp(c, better), i, [better](StoreLimit& r) { r.limit = Temperature::celsius(better); })});
     });
     return out;
 }
@@ -157,9 +157,9 @@ Found limit_never_acts(const FindingContext& c)
         const double meant = (limit - 32) / 1.8;
         const double better = meant >= 50 && meant <= 85 ? meant : 70.0;
         out.push_back({"", Severity::serious, "Store limit of " + temp(c, limit) + " acts too late",
-                       "The layers above the probe can be " + diff(c, layers_above_probe_k) + " hotter, and relief valves open near " + temp(c, relief_opens_c) +
-                           ": steam and scalding water. Never cap a relief valve. Follow the maker's manual and local codes.",
-                       set_rule<StoreLimit>("Try: " + temp(c, better), i, [better](StoreLimit& r) { r.limit = Temperature::celsius(better); })});
+            "The layers above the probe can be " + diff(c, layers_above_probe_k) + " hotter, and relief valves open near " + temp(c, relief_opens_c) +
+                ": steam and scalding water. Never cap a relief valve. Follow the maker's manual and local codes.",
+            set_rule<StoreLimit>("Try: " + temp(c, better), i, [better](StoreLimit& r) { r.limit = Temperature::celsius(better); })});
     });
     return out;
 }
@@ -196,7 +196,7 @@ Found missing_rule(const FindingContext& c, Severity severity, const char* title
 Found no_store_limit(const FindingContext& c)
 {
     return missing_rule(c, Severity::serious, "The store has no limit", "On a sunny week without draw the water goes on to the relief valve: steam, scalding water, a spoilt tank lining.", limit_probe(c.variant),
-                        StoreLimit{"", Temperature::celsius(70), TempDiff::kelvin(4)});
+        StoreLimit{"", Temperature::celsius(70), TempDiff::kelvin(4)});
 }
 
 Found no_cut_out(const FindingContext& c)
@@ -217,7 +217,7 @@ Found too_cool_against_legionella(const FindingContext& c)
     each<StoreLimit>(c, [&](std::size_t, const StoreLimit& l) {
         if (l.limit.in_celsius() >= shortest_limit_c && l.limit.in_celsius() < legionella_c)
             out.push_back({"", Severity::caution, "The store never reaches " + temp(c, legionella_c),
-                           "Legionella grows in warm water. Store at 60 °C or heat there regularly, with another heater if need be; local codes say how often.", {}});
+                "Legionella grows in warm water. Store at 60 °C or heat there regularly, with another heater if need be; local codes say how often.", {}});
     });
     return out;
 }
@@ -233,7 +233,7 @@ Found narrow_band(const FindingContext& c)
             return;
         const TempDiff on = d.off + TempDiff::kelvin(4);
         out.push_back({"", Severity::caution, "Start and stop are only " + diff(c, gap) + " apart", "Two ordinary probes may differ by as much: the pump may chatter.",
-                       set_rule<Differential>("Try: start at " + diff(c, on.in_kelvin()), i, [on](Differential& r) { r.on = on; })});
+            set_rule<Differential>("Try: start at " + diff(c, on.in_kelvin()), i, [on](Differential& r) { r.on = on; })});
     });
     return out;
 }
@@ -245,7 +245,7 @@ Found stops_below_zero(const FindingContext& c)
         if (d.off.in_kelvin() >= 0 || d.off >= d.on || d.off.in_kelvin() < -5) // that low it is a slip: difference_converted says so
             return;
         out.push_back({"", Severity::caution, "Runs on while losing heat", "It stops only when the collector is " + diff(c, -d.off.in_kelvin()) + " colder than the store.",
-                       set_rule<Differential>("Try: stop at " + diff(c, 2), i, [](Differential& r) { r.off = TempDiff::kelvin(2); })});
+            set_rule<Differential>("Try: stop at " + diff(c, 2), i, [](Differential& r) { r.off = TempDiff::kelvin(2); })});
     });
     return out;
 }
@@ -269,7 +269,7 @@ Found glycol_too_weak(const FindingContext& c)
             break;
         }
     return {{"", freezes > coldest ? Severity::serious : Severity::caution, "The glycol freezes at " + temp(c, freezes),
-             "The coldest day here has " + temp(c, coldest) + ", and a clear sky takes the collector below the air. It turns to slush before it bursts a pipe. Use propylene glycol near drinking water.", remedy}};
+        "The coldest day here has " + temp(c, coldest) + ", and a clear sky takes the collector below the air. It turns to slush before it bursts a pipe. Use propylene glycol near drinking water.", remedy}};
 }
 
 Found freezes_today(const FindingContext& c)
@@ -306,9 +306,9 @@ Found many_starts_today(const FindingContext& c)
             return;
         const TempDiff on = d.on + TempDiff::kelvin(4);
         out.push_back({"", Severity::caution, std::to_string(c.figures->starts()) + " starts today",
-                       "Every start is a shock to the pump. After a start the cold fluid that stood in the pipes reaches the probe and stops it again; the shortest run is " +
-                           to_text(c.figures->pumps.front().shortest_run_s, Quantity::duration, c.units) + ". " + stability_text(c.variant.loop, d.on.in_kelvin(), d.off.in_kelvin()),
-                       set_rule<Differential>("Try: start at " + diff(c, on.in_kelvin()), i, [on](Differential& r) { r.on = on; })});
+            "Every start is a shock to the pump. After a start the cold fluid that stood in the pipes reaches the probe and stops it again; the shortest run is " +
+                to_text(c.figures->pumps.front().shortest_run_s, Quantity::duration, c.units) + ". " + stability_text(c.variant.loop, d.on.in_kelvin(), d.off.in_kelvin()),
+            set_rule<Differential>("Try: start at " + diff(c, on.in_kelvin()), i, [on](Differential& r) { r.on = on; })});
     });
     return out;
 }
@@ -318,7 +318,7 @@ Found scald(const FindingContext& c)
     if (!c.figures || !holds_drinking_water(c) || c.figures->highest_store_c < legionella_c)
         return {};
     return {{"", Severity::note, "The store reaches " + temp(c, c.figures->highest_store_c),
-             "Water of " + temp(c, legionella_c) + " burns in seconds. A tempering valve must hold the taps at " + temp(c, tempered_c) + " or less. Follow the maker's manual and local codes, and use a licensed tradesperson where the law asks for one.", {}}};
+        "Water of " + temp(c, legionella_c) + " burns in seconds. A tempering valve must hold the taps at " + temp(c, tempered_c) + " or less. Follow the maker's manual and local codes, and use a licensed tradesperson where the law asks for one.", {}}};
 }
 
 Found stagnates(const FindingContext& c)
@@ -326,7 +326,7 @@ Found stagnates(const FindingContext& c)
     if (!c.figures || c.figures->highest_collector_c < steam_c)
         return {};
     return {{"", Severity::note, "The collector stands at " + temp(c, c.figures->highest_collector_c),
-             "Steam and hot fluid: never fill or open the loop then, cover the collector first. Pipe and cable near it must bear this.", {}}};
+        "Steam and hot fluid: never fill or open the loop then, cover the collector first. Pipe and cable near it must bear this.", {}}};
 }
 
 } // namespace

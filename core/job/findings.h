@@ -8,10 +8,12 @@
 
 namespace vernal {
 
-enum class Severity : std::uint8_t { serious, caution, note };
+enum class Severity : std::uint8_t { serious,
+    caution,
+    note };
 
 struct Remedy {
-    std::string label;                     // "Try: start at 12.0 K"
+    std::string label; // "Try: start at 12.0 K"
     std::function<void(Variant&)> apply;
 };
 
@@ -32,7 +34,10 @@ struct FindingContext {
 };
 
 // Where its cause is set right, and so where it is marked.
-enum class Cause : std::uint8_t { rules, loop, probes, sight };
+enum class Cause : std::uint8_t { rules,
+    loop,
+    probes,
+    sight };
 
 // One entry per kind of finding; findings.cpp holds the table.
 struct FindingKind {

@@ -52,7 +52,8 @@ Rule fresh_rule(const Variant& v, std::size_t kind)
                       cold = first({tank_bottom, tank_middle, pool_water, slab_return, room_air, tank_top});
     for (const KeyOf& k : keys_of(rule))
         if (k.of == KeyOf::Of::probe && !k.may_be_empty)
-            *k.key = std::string(k.field) == "source" ? array : std::string(k.field) == "store" ? cold : warm;
+            *k.key = std::string(k.field) == "source" ? array : std::string(k.field) == "store" ? cold
+                                                                                                : warm;
     if (kind_of(rule).tier == Tier::heat)
         if (const std::string element = output_that(v, Drives::element); !element.empty())
             rule.output = element;

@@ -54,13 +54,14 @@ struct Variant {
     bool operator==(const Variant&) const = default;
 };
 
-enum class DayKind : std::uint8_t { generated, recorded };
+enum class DayKind : std::uint8_t { generated,
+    recorded };
 
 struct Day {
     std::string name;
     DayKind kind = DayKind::generated;
     SkySpec sky;
-    std::string trace;        // recorded: replayed; generated: its air and irradiance, when it has them
+    std::string trace; // recorded: replayed; generated: its air and irradiance, when it has them
     std::vector<Draw> draws;
     double mains_c = 10.0;
     double draw_target_c = 45.0;

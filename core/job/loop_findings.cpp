@@ -23,8 +23,8 @@ std::vector<Finding> pump_below_lift(const FindingContext& c)
     if (!drains(c) || l.pump.head_m <= 0 || flow_against(l.pump, l.drain_back.lift_m, speed) > 0)
         return {};
     return {{"", Severity::serious, "The pump does not reach the top",
-             "It gives " + text(c, l.pump.head_m * speed * speed, Quantity::length) + " of head at most and must lift " + text(c, l.drain_back.lift_m, Quantity::length) + ": the array never fills and the pump runs dry. A stronger pump, or a reservoir higher up.",
-             {}}};
+        "It gives " + text(c, l.pump.head_m * speed * speed, Quantity::length) + " of head at most and must lift " + text(c, l.drain_back.lift_m, Quantity::length) + ": the array never fills and the pump runs dry. A stronger pump, or a reservoir higher up.",
+        {}}};
 }
 
 std::vector<Finding> reservoir_too_small(const FindingContext& c)
@@ -36,8 +36,8 @@ std::vector<Finding> reservoir_too_small(const FindingContext& c)
     if (c.variant.loop.reservoir.volume_m3 >= needed)
         return {};
     return {{"", Severity::serious, "The reservoir is too small",
-             "What drains from the array and the pipe beside it needs " + text(c, needed, Quantity::volume) + " with a reserve; it holds " + text(c, c.variant.loop.reservoir.volume_m3, Quantity::volume) + ". The pump would draw air.",
-             Remedy{"Try: reservoir of " + text(c, needed, Quantity::volume), [needed](Variant& v) { v.loop.reservoir.volume_m3 = needed; }}}};
+        "What drains from the array and the pipe beside it needs " + text(c, needed, Quantity::volume) + " with a reserve; it holds " + text(c, c.variant.loop.reservoir.volume_m3, Quantity::volume) + ". The pump would draw air.",
+        Remedy{"Try: reservoir of " + text(c, needed, Quantity::volume), [needed](Variant& v) { v.loop.reservoir.volume_m3 = needed; }}}};
 }
 
 std::vector<Finding> pitch_too_small(const FindingContext& c)
@@ -45,7 +45,7 @@ std::vector<Finding> pitch_too_small(const FindingContext& c)
     if (!drains(c) || c.variant.loop.drain_back.pitch >= least_pitch - 1e-9)
         return {};
     return {{"", Severity::serious, "Too little pitch to drain",
-             "Below 1/4 inch per foot, 2.1 %, water stays in the array and freezes there. Pitch the array and its pipes, and leave no sag.", {}}};
+        "Below 1/4 inch per foot, 2.1 %, water stays in the array and freezes there. Pitch the array and its pipes, and leave no sag.", {}}};
 }
 
 // A start before the water is down again pushes air and water against each other.
@@ -63,19 +63,19 @@ std::vector<Finding> restarts_while_draining(const FindingContext& c)
                 if (t->min_off_s >= drain_s)
                     return {};
                 return {{"", Severity::caution, "Starts before it has drained",
-                         "The array takes " + text(c, drain_s, Quantity::duration) + " to empty, the pump may rest only " + text(c, t->min_off_s, Quantity::duration) + ": air is trapped and the drained part may freeze.",
-                         Remedy{"Try: rest " + text(c, drain_s, Quantity::duration), [i, drain_s](Variant& v) {
-                                    if (i < v.unit.rules.size())
-                                        if (auto* times = std::get_if<RunTimes>(&v.unit.rules[i].body))
-                                            times->min_off_s = drain_s;
-                                }}}};
+                    "The array takes " + text(c, drain_s, Quantity::duration) + " to empty, the pump may rest only " + text(c, t->min_off_s, Quantity::duration) + ": air is trapped and the drained part may freeze.",
+                    Remedy{"Try: rest " + text(c, drain_s, Quantity::duration), [i, drain_s](Variant& v) {
+                               if (i < v.unit.rules.size())
+                                   if (auto* times = std::get_if<RunTimes>(&v.unit.rules[i].body))
+                                       times->min_off_s = drain_s;
+                           }}}};
             }
     const std::string key = c.variant.unit.outputs.front().key;
     return {{"", Severity::caution, "Starts before it has drained", "Nothing keeps the pump at rest for the " + text(c, drain_s, Quantity::duration) + " that the array takes to empty.",
-             Remedy{"Try: rest " + text(c, drain_s, Quantity::duration), [key, drain_s](Variant& v) {
-                        v.unit.rules.push_back({key, true, RunTimes{0, drain_s}});
-                        sort_by_rank(v.unit.rules);
-                    }}}};
+        Remedy{"Try: rest " + text(c, drain_s, Quantity::duration), [key, drain_s](Variant& v) {
+                   v.unit.rules.push_back({key, true, RunTimes{0, drain_s}});
+                   sort_by_rank(v.unit.rules);
+               }}}};
 }
 
 std::vector<Finding> fills_with_steam(const FindingContext& c)
@@ -83,7 +83,7 @@ std::vector<Finding> fills_with_steam(const FindingContext& c)
     if (!c.figures || c.figures->water.steam_fills == 0)
         return {};
     Finding f{"", Severity::caution, "Fills a hot array " + (c.figures->water.steam_fills == 1 ? std::string("once") : std::to_string(c.figures->water.steam_fills) + " times") + " today",
-              "Above 100 °C the first water flashes to steam and hammers. A lower collector cut-out keeps the pump off until the array has cooled.", {}};
+        "Above 100 °C the first water flashes to steam and hammers. A lower collector cut-out keeps the pump off until the array has cooled.", {}};
     for (std::size_t i = 0; i < c.variant.unit.rules.size() && !f.remedy; ++i)
         if (std::holds_alternative<CutOut>(c.variant.unit.rules[i].body))
             f.remedy = Remedy{"Try: cut-out at " + text(c, 95, Quantity::temperature), [i](Variant& v) {
@@ -103,7 +103,7 @@ std::vector<Finding> siphon_cannot_stand(const FindingContext& c)
     if (d.lift_m < sums.siphon_m)
         return {};
     return {{"", Severity::note, "No siphon on hot days",
-             "Water at " + text(c, sums.hot_c, Quantity::temperature) + " hangs together over " + text(c, sums.siphon_m, Quantity::length) + " here, the lift is " + text(c, d.lift_m, Quantity::length) + ": the pump then lifts all the time and the flow falls.", {}}};
+        "Water at " + text(c, sums.hot_c, Quantity::temperature) + " hangs together over " + text(c, sums.siphon_m, Quantity::length) + " here, the lift is " + text(c, d.lift_m, Quantity::length) + ": the pump then lifts all the time and the flow falls.", {}}};
 }
 
 std::vector<Finding> panel_label_impossible(const FindingContext& c)
@@ -123,8 +123,8 @@ std::vector<Finding> battery_cut_too_low(const FindingContext& c)
         return {};
     const double better = b.empty_v + 0.1;
     return {{"", Severity::caution, "The cut-out comes when the battery is empty",
-             "At " + text(c, b.cut_v, Quantity::voltage) + " a lead-acid battery has nothing left and is soon ruined.",
-             Remedy{"Try: cut off at " + text(c, better, Quantity::voltage), [better](Variant& v) { v.loop.battery.cut_v = better; }}}};
+        "At " + text(c, b.cut_v, Quantity::voltage) + " a lead-acid battery has nothing left and is soon ruined.",
+        Remedy{"Try: cut off at " + text(c, better, Quantity::voltage), [better](Variant& v) { v.loop.battery.cut_v = better; }}}};
 }
 
 std::vector<Finding> battery_cut_without_band(const FindingContext& c)
@@ -136,8 +136,8 @@ std::vector<Finding> battery_cut_without_band(const FindingContext& c)
         return {};
     const double better = b.cut_v + 1.0;
     return {{"", Severity::caution, "Cut-out and reconnection lie too close",
-             "Without its load a battery recovers by some tenths of a volt: the pump would start and stop on an empty battery.",
-             Remedy{"Try: on again above " + text(c, better, Quantity::voltage), [better](Variant& v) { v.loop.battery.reconnect_v = better; }}}};
+        "Without its load a battery recovers by some tenths of a volt: the pump would start and stop on an empty battery.",
+        Remedy{"Try: on again above " + text(c, better, Quantity::voltage), [better](Variant& v) { v.loop.battery.reconnect_v = better; }}}};
 }
 
 std::vector<Finding> battery_trips(const FindingContext& c)
@@ -145,7 +145,7 @@ std::vector<Finding> battery_trips(const FindingContext& c)
     if (!c.figures || c.figures->power.trips == 0)
         return {};
     return {{"", Severity::caution, "The battery is cut off " + (c.figures->power.trips == 1 ? std::string("once") : std::to_string(c.figures->power.trips) + " times") + " today",
-             "The pump was asked for and stood still for " + text(c, c.figures->power.cut_s, Quantity::minutes) + ". A larger panel or battery, a wider difference, or a smaller pump.", {}}};
+        "The pump was asked for and stood still for " + text(c, c.figures->power.cut_s, Quantity::minutes) + ". A larger panel or battery, a wider difference, or a smaller pump.", {}}};
 }
 
 // A route without its pump or valve never runs.

@@ -74,7 +74,9 @@ std::string signal_text(double signal)
     if (!std::isfinite(signal))
         return "–";
     const double size = std::fabs(signal);
-    return number(size >= 10000 ? std::round(signal / 10) * 10 : signal, size >= 1000 ? 0 : size >= 100 ? 1 : size >= 10 ? 2 : 3);
+    return number(size >= 10000 ? std::round(signal / 10) * 10 : signal, size >= 1000 ? 0 : size >= 100 ? 1
+                                                                                        : size >= 10    ? 2
+                                                                                                        : 3);
 }
 
 std::string pocket_csv(const PocketChart& chart)

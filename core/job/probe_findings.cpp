@@ -11,8 +11,8 @@ namespace {
 
 using Found = std::vector<Finding>;
 
-constexpr double lead_error_felt_k = 1.0;   // a lead that reads this much off is told; estimate
-constexpr double coarse_share = 0.25;       // of the gap between start and stop, one count
+constexpr double lead_error_felt_k = 1.0;       // a lead that reads this much off is told; estimate
+constexpr double coarse_share = 0.25;           // of the gap between start and stop, one count
 constexpr std::array budget_stores{20.0, 60.0}; // store temperatures a budget is looked at
 
 std::string temp(const FindingContext& c, double v) { return to_text(v, Quantity::temperature, c.units); }
@@ -115,7 +115,7 @@ Found read_by_other_curve(const FindingContext& c)
         const double read = temperature_beyond(p.read_by.curve, signal_beyond(p.curve, at_c));
         const std::string what = std::isfinite(read) ? "At " + temp(c, at_c) + " it reads " + temp(c, read) + "." : "It finds no temperature for its ohms.";
         out.push_back({"", Severity::serious, "The unit reads " + named(p) + " by another curve", what + " Set the unit to the probe's own curve, or change the probe.",
-                       set_probe("Try: the probe's own curve", i, [](Probe& x) { x.read_by.other = false; })});
+            set_probe("Try: the probe's own curve", i, [](Probe& x) { x.read_by.other = false; })});
     });
 }
 
@@ -127,11 +127,11 @@ Found band_may_close(const FindingContext& c)
             return;
         const double on = d.off.in_kelvin() + std::ceil(2 * (error + 0.5)) / 2;
         out.push_back({"", Severity::caution, "The band may close: the pump may chatter",
-                       "Start and stop are " + diff(c, gap) + " apart, and at a store of " + temp(c, w.store_c) + " probes, leads and input may be " + fine(c, error) + " off together.",
-                       Remedy{"Try: start at " + diff(c, on), [r, on](Variant& v) {
-                                  if (const auto now = r < v.unit.rules.size() ? difference_of(v.unit, v.unit.rules[r]) : std::nullopt)
-                                      set_difference(v.unit, v.unit.rules[r], TempDiff::kelvin(on), now->off);
-                              }}});
+            "Start and stop are " + diff(c, gap) + " apart, and at a store of " + temp(c, w.store_c) + " probes, leads and input may be " + fine(c, error) + " off together.",
+            Remedy{"Try: start at " + diff(c, on), [r, on](Variant& v) {
+                       if (const auto now = r < v.unit.rules.size() ? difference_of(v.unit, v.unit.rules[r]) : std::nullopt)
+                           set_difference(v.unit, v.unit.rules[r], TempDiff::kelvin(on), now->off);
+                   }}});
     });
 }
 
@@ -150,7 +150,7 @@ Found off_may_pass_zero(const FindingContext& c)
                                     set_difference(v.unit, v.unit.rules[r], now->on, TempDiff::kelvin(off));
                             }};
         out.push_back({"", likely ? Severity::caution : Severity::note, "The pump may run on while the loop loses heat",
-                       "It is to stop at " + diff(c, d.off.in_kelvin()) + ". With the errors of probes, leads and input at a store of " + temp(c, w.store_c) + " that can be a real difference of " + fine(c, least) + ".", remedy});
+            "It is to stop at " + diff(c, d.off.in_kelvin()) + ". With the errors of probes, leads and input at a store of " + temp(c, w.store_c) + " that can be a real difference of " + fine(c, least) + ".", remedy});
     });
 }
 
@@ -163,7 +163,7 @@ Found rated_too_low(const FindingContext& c, double (*rating)(const Probe&), con
         if (rated <= 0 || !(stagnation > rated))
             return;
         out.push_back({"", Severity::serious, std::string(what) + " of " + named(p) + " bears only " + temp(c, rated),
-                       "The array can stand at " + temp(c, stagnation) + " (1000 W/m², 30 °C air, no flow). " + do_what + " Cover the collector before you touch it: it is hot enough to burn.", {}});
+            "The array can stand at " + temp(c, stagnation) + " (1000 W/m², 30 °C air, no flow). " + do_what + " Cover the collector before you touch it: it is hot enough to burn.", {}});
     });
 }
 
@@ -171,12 +171,14 @@ Found rated_too_low(const FindingContext& c, double (*rating)(const Probe&), con
 
 Found probe_rated_too_low(const FindingContext& c)
 {
-    return rated_too_low(c, [](const Probe& p) { return p.sensor.rated_c; }, "The probe", "It drifts, then fails. Use one made for collectors.");
+    return rated_too_low(
+        c, [](const Probe& p) { return p.sensor.rated_c; }, "The probe", "It drifts, then fails. Use one made for collectors.");
 }
 
 Found cable_rated_too_low(const FindingContext& c)
 {
-    return rated_too_low(c, [](const Probe& p) { return p.lead.cable_c; }, "The cable", "Its insulation melts and shorts. Use silicone cable at the collector and join it further down.");
+    return rated_too_low(
+        c, [](const Probe& p) { return p.lead.cable_c; }, "The cable", "Its insulation melts and shorts. Use silicone cable at the collector and join it further down.");
 }
 
 Found range_too_small(const FindingContext& c)
@@ -189,7 +191,7 @@ Found range_too_small(const FindingContext& c)
         if (most >= stagnation && ReadingChain(chain_of(c.variant, i), ReadingChain::For::look).at(stagnation, 0).valid)
             return;
         out.push_back({"", Severity::caution, "The range of " + named(p) + " is too small",
-                       "The array can stand at " + temp(c, stagnation) + "; curve and input go to " + temp(c, most) + " at most. Beyond, the unit takes the probe for broken, and what uses it goes to its safe state until it cools.", {}});
+            "The array can stand at " + temp(c, stagnation) + "; curve and input go to " + temp(c, most) + " at most. Beyond, the unit takes the probe for broken, and what uses it goes to its safe state until it cools.", {}});
     });
 }
 
@@ -209,7 +211,7 @@ Found limit_not_readable(const FindingContext& c)
         if (at <= it->curve.max_c && ReadingChain(chain_of(c.variant, static_cast<std::size_t>(it - c.variant.probes.begin())), ReadingChain::For::look).at(at, 0).valid)
             continue;
         out.push_back({"", Severity::serious, std::string(kind_of(r).title) + " at " + temp(c, at) + " can never act",
-                       named(*it) + " cannot be read that high: its curve is good to " + temp(c, it->curve.max_c) + ", the unit calls it broken above " + temp(c, c.variant.input.high_c) + ". Use another probe, or a lower limit.", {}});
+            named(*it) + " cannot be read that high: its curve is good to " + temp(c, it->curve.max_c) + ", the unit calls it broken above " + temp(c, c.variant.input.high_c) + ". Use another probe, or a lower limit.", {}});
     }
     return out;
 }
@@ -229,7 +231,7 @@ Found lead_reads_off(const FindingContext& c)
         else
             remedy = set_probe("Try: three wires", i, [](Probe& x) { x.lead.three_wire = true; });
         out.push_back({"", Severity::caution, "The lead of " + named(p) + " reads " + fine(c, error) + " off",
-                       "At " + temp(c, hot) + (wet ? ", by the moisture between its wires. Joints outdoors belong in a box or under gel." : ", by its own ohms. Thicker wire, a third wire, or a probe of more ohms."), remedy});
+            "At " + temp(c, hot) + (wet ? ", by the moisture between its wires. Joints outdoors belong in a box or under gel." : ", by its own ohms. Thicker wire, a third wire, or a probe of more ohms."), remedy});
     });
 }
 
@@ -240,7 +242,7 @@ Found counts_too_coarse(const FindingContext& c)
         if (count <= coarse_share * (d.on - d.off).in_kelvin())
             return;
         out.push_back({"", Severity::caution, "The unit sees only steps of " + fine(c, count),
-                       "At a store of " + temp(c, w.store_c) + " that is much of the " + diff(c, (d.on - d.off).in_kelvin()) + " between start and stop: it switches by steps, not by the fluids. A pull-up that suits the probe, or more bits.", {}});
+            "At a store of " + temp(c, w.store_c) + " that is much of the " + diff(c, (d.on - d.off).in_kelvin()) + " between start and stop: it switches by steps, not by the fluids. A pull-up that suits the probe, or more bits.", {}});
     });
 }
 

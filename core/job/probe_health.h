@@ -10,7 +10,7 @@ struct FaultSign {
     std::string title;
     std::string at_meter; // probe disconnected
     std::string in_trace;
-    std::string check;    // what proves it
+    std::string check; // what proves it
 };
 
 // With the figures of this probe at 20 °C on this unit.
@@ -27,8 +27,8 @@ DetectionLimits detection_limits(const Variant& v, std::size_t probe);
 // are, and how far apart two sound ones may be. Errors: ohms off the curve.
 struct SideBySide {
     double this_c = 0, other_c = 0;
-    double apart_k = 0;    // this less other
-    double allowed_k = 0;  // both tolerances and the meter
+    double apart_k = 0;   // this less other
+    double allowed_k = 0; // both tolerances and the meter
     bool sound() const { return apart_k <= allowed_k && apart_k >= -allowed_k; }
 };
 Result<SideBySide> side_by_side(const Variant& v, std::size_t probe, double signal, std::size_t other, double other_signal, double meter_share);

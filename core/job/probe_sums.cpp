@@ -36,7 +36,7 @@ SumResult left_connected(X x, C c)
     const double probe = signal_of(c, x[0]), seen = probe * x[1] / (probe + x[1]);
     return {"At " + temp(x[0], c) + " the probe has " + ohm(probe, c) + ". Beside the unit's " + ohm(x[1], c) + " the meter shows " + ohm(seen, c) + ", which looks like " + temp(read_of(c, seen), c) + ": " + fine(read_of(c, seen) - x[0], c) +
                 " off. Disconnect the probe first.",
-            read_of(c, seen) - x[0]};
+        read_of(c, seen) - x[0]};
 }
 
 SumResult meter_error(X x, C c)
@@ -54,7 +54,8 @@ SumResult against(double true_c, double signal, const std::string& before, C c)
         return off_curve(signal, c);
     const double read = read_of(c, signal), error = read - true_c, allowed = tolerance_k(c.at_probe().curve, c.at_probe().sensor.tolerance, true_c);
     const bool stated = c.at_probe().sensor.tolerance.kind != ToleranceKind::none;
-    const std::string verdict = !stated ? "" : std::fabs(error) <= allowed ? ", within its ±" + fine(allowed, c) : ", outside its ±" + fine(allowed, c) + ": the probe, or the bath";
+    const std::string verdict = !stated ? "" : std::fabs(error) <= allowed ? ", within its ±" + fine(allowed, c)
+                                                                           : ", outside its ±" + fine(allowed, c) + ": the probe, or the bath";
     return {before + ohm(signal, c) + " reads " + temp(read, c) + ": " + fine(error, c) + " off" + verdict, error};
 }
 
@@ -76,7 +77,7 @@ SumResult beside(X x, C c)
         return {s.error().text(), NAN};
     return {c.at_probe().name + " reads " + temp(s->this_c, c) + ", " + c.variant.probes[other].name + " " + temp(s->other_c, c) + ": " + fine(s->apart_k, c) + " apart, and sound ones may be " + fine(s->allowed_k, c) + ". " +
                 (s->sound() ? "Both may be sound." : "One of them is not: prove each in ice water."),
-            s->apart_k};
+        s->apart_k};
 }
 
 SumResult hand_warm(X x, C c)

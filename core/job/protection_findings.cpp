@@ -9,7 +9,7 @@
 namespace vernal {
 namespace {
 
-constexpr double borne_drop = 0.05;  // of the pump's voltage; 3 % is aimed at (common practice, no source)
+constexpr double borne_drop = 0.05; // of the pump's voltage; 3 % is aimed at (common practice, no source)
 constexpr double hot_loop_c = 120.0;
 constexpr double noticed_j = 0.1 * 3.6e6;
 
@@ -49,7 +49,7 @@ std::vector<Finding> ports_swapped(const FindingContext& c)
     if (!drains(c) || !loop(c).drain_back.ports_swapped)
         return {};
     return one(Severity::serious, "The return enters where the pump draws", "The air that comes down with the water goes round and round and locks the pump: after a minute or so nothing moves. Swap the two ports.",
-               on_loop("Try: ports the right way round", [](Loop& l) { l.drain_back.ports_swapped = false; }));
+        on_loop("Try: ports the right way round", [](Loop& l) { l.drain_back.ports_swapped = false; }));
 }
 
 std::vector<Finding> prime_lost(const FindingContext& c)
@@ -58,7 +58,7 @@ std::vector<Finding> prime_lost(const FindingContext& c)
     if (!drains(c) || d.suction_m <= 0 || d.holds_prime)
         return {};
     return one(Severity::serious, "The pump loses its prime", "Its dip pipe rises " + text(c, d.suction_m, Quantity::length) + " over the water and runs empty at each stop; the pump cannot lift air. A U below the inlet or a foot valve keeps the water; prime it before the first start.",
-               on_loop("Try: a U in the dip pipe", [](Loop& l) { l.drain_back.holds_prime = true; }));
+        on_loop("Try: a U in the dip pipe", [](Loop& l) { l.drain_back.holds_prime = true; }));
 }
 
 std::vector<Finding> draws_steam(const FindingContext& c)
@@ -107,7 +107,7 @@ std::vector<Finding> open_voltage_too_high(const FindingContext& c)
     if (open <= loop(c).wiring.bears_v || has(c, Part::battery)) // behind a charge controller the battery holds the voltage
         return {};
     return one(Severity::serious, "The panel can reach " + text(c, open, Quantity::voltage),
-               "Open and at " + text(c, coldest, Quantity::temperature) + " it stands above the " + text(c, loop(c).wiring.bears_v, Quantity::voltage) + " that the unit bears. Never feed a unit from a bare panel it is not made for.");
+        "Open and at " + text(c, coldest, Quantity::temperature) + " it stands above the " + text(c, loop(c).wiring.bears_v, Quantity::voltage) + " that the unit bears. Never feed a unit from a bare panel it is not made for.");
 }
 
 std::vector<Finding> cable_drop(const FindingContext& c)
@@ -138,7 +138,7 @@ std::vector<Finding> breaker_too_large(const FindingContext& c)
     if (const double a = breaker_for(loop(c)); a > 0)
         remedy = on_loop("Try: " + text(c, a, Quantity::current), [a](Loop& l) { l.wiring.breaker_a = a; });
     return one(Severity::serious, "The breaker protects neither unit nor cable", "At " + text(c, w.breaker_a, Quantity::current) + " it lets through more than " + (w.output_a < cable ? "the unit's output, " + text(c, w.output_a, Quantity::current) : "the cable, " + text(c, cable, Quantity::current)) + ". Fixed wiring is for a licensed electrician where the law asks for one.",
-               remedy);
+        remedy);
 }
 
 std::vector<Finding> current_over_output(const FindingContext& c)
@@ -151,8 +151,8 @@ std::vector<Finding> current_over_output(const FindingContext& c)
         return {};
     const bool working = m.working_a > output;
     return one(working ? Severity::serious : Severity::caution, "The pump can take more than the output bears",
-               "At work " + text(c, m.working_a, Quantity::current) + (m.label_a > 0 ? ", by its label " + text(c, m.label_a, Quantity::current) : "") + ", held fast " + text(c, m.stalled_a, Quantity::current) + "; the output bears " + text(c, output, Quantity::current) +
-                   ". A relay between them, or a fuse that blows before the output does.");
+        "At work " + text(c, m.working_a, Quantity::current) + (m.label_a > 0 ? ", by its label " + text(c, m.label_a, Quantity::current) : "") + ", held fast " + text(c, m.stalled_a, Quantity::current) + "; the output bears " + text(c, output, Quantity::current) +
+            ". A relay between them, or a fuse that blows before the output does.");
 }
 
 std::vector<Finding> starting_dip(const FindingContext& c)
@@ -160,7 +160,7 @@ std::vector<Finding> starting_dip(const FindingContext& c)
     if (!c.figures || c.figures->power.start_trips == 0)
         return {};
     return one(Severity::caution, "Starting trips the low-voltage cut-out", "While the motor breaks loose the battery dips below " + text(c, loop(c).battery.cut_v, Quantity::voltage) + " for about half a second. A cut-out that waits a few seconds rides through it.",
-               on_loop("Try: wait 3 s", [](Loop& l) { l.battery.cut_delay_s = 3; }));
+        on_loop("Try: wait 3 s", [](Loop& l) { l.battery.cut_delay_s = 3; }));
 }
 
 std::vector<Finding> leads_swapped(const FindingContext& c)
@@ -181,9 +181,9 @@ std::vector<Finding> vessel_too_small(const FindingContext& c)
     if (std::isfinite(needed) && needed <= 5)
         remedy = on_loop("Try: vessel of " + text(c, needed, Quantity::volume), [needed](Loop& l) { l.vessel.volume_m3 = needed; });
     return one(Severity::caution, "The vessel is too small to stagnate in",
-               std::isfinite(needed) ? "Expansion and the array's content as steam need " + text(c, needed, Quantity::volume) + ", it has " + text(c, volume, Quantity::volume) + ". Fluid leaves by the relief valve and is missing when the loop is cold."
-                                     : std::string("Its gas stands as high as the relief valve: there is no room at all."),
-               remedy);
+        std::isfinite(needed) ? "Expansion and the array's content as steam need " + text(c, needed, Quantity::volume) + ", it has " + text(c, volume, Quantity::volume) + ". Fluid leaves by the relief valve and is missing when the loop is cold."
+                              : std::string("Its gas stands as high as the relief valve: there is no room at all."),
+        remedy);
 }
 
 std::vector<Finding> vessel_precharge(const FindingContext& c)
@@ -199,8 +199,7 @@ std::vector<Finding> relief_discharged(const FindingContext& c)
 {
     if (!c.figures || c.figures->vessel.lost_kg <= 0.005)
         return {};
-    return one(Severity::serious, "The relief valve lets fluid out", text(c, c.figures->vessel.lost_kg / 1000, Quantity::volume) + " today, as steam and hot glycol; cold again the gauge stands at " + text(c, c.figures->end_pressure_pa, Quantity::pressure) + " instead of " + text(c, loop(c).vessel.fill_pa, Quantity::pressure) +
-                   ". Never cap the valve; lead its outlet to a safe place.");
+    return one(Severity::serious, "The relief valve lets fluid out", text(c, c.figures->vessel.lost_kg / 1000, Quantity::volume) + " today, as steam and hot glycol; cold again the gauge stands at " + text(c, c.figures->end_pressure_pa, Quantity::pressure) + " instead of " + text(c, loop(c).vessel.fill_pa, Quantity::pressure) + ". Never cap the valve; lead its outlet to a safe place.");
 }
 
 std::vector<Finding> check_valve_leaks(const FindingContext& c)
@@ -223,9 +222,9 @@ std::vector<Finding> element_by_day(const FindingContext& c)
     if (!c.figures || loop(c).element.mode != ElementMode::always || !has(c, Part::element) || c.figures->heat.backup() < noticed_j)
         return {};
     return one(Severity::note, "The element heats whenever the tank cools", "By day that is heat which the sun would have brought. A window before the morning's draw leaves the day to the sun.", on_loop("Try: only 4 h to 8 h", [](Loop& l) {
-                   l.element.mode = ElementMode::windows;
-                   l.element.windows = {{{4, 8}, {}, {}}};
-               }));
+        l.element.mode = ElementMode::windows;
+        l.element.windows = {{{4, 8}, {}, {}}};
+    }));
 }
 
 } // namespace vernal

@@ -13,7 +13,7 @@ struct Reserve {
     double hot_s = NAN;     // from that day's end until a draw stays below its target; NaN: it holds for 14 days
     double battery_s = NAN; // until the battery is cut off; NaN: it holds, or there is none
     bool battery = false;
-    double tank_c = NAN;    // top of the store in the end
+    double tank_c = NAN; // top of the store in the end
 };
 Result<Reserve> reserve_of(const Job& job, const Variant& variant, const Day& day);
 

@@ -12,16 +12,16 @@ namespace {
 
 using Found = std::vector<Finding>;
 
-constexpr double frost_on_c = 4.5;       // 40 °F (common practice, no source)
-constexpr double latest_frost_c = 2.0;   // the coldest wet place is colder than the probe; estimate
-constexpr double hard_frost_c = -3.0;    // coldest air of a day that pipe outdoors does not outlast; estimate
-constexpr double widest_dump_k = 20.0;   // more throws heat away that the store could use; estimate
-constexpr double legionella_c = 60.0;    // WHO, Legionella and the prevention of legionellosis (2007)
-constexpr double least_hold_s = 600;     // estimate; local codes say
-constexpr double plastic_c = 95.0;       // common plastic heating pipe (estimate; ISO 10508 malfunction class 100 °C, from memory)
-constexpr double slow_s = 180;           // a start later than that costs sun; estimate
-constexpr double felt_placement = 0.1;   // share of the surroundings in a reading: 2 K at 20 K above the air; estimate
-constexpr double empty_battery_v = 11.0; // 12 V lead-acid under load; common practice, no source
+constexpr double frost_on_c = 4.5;              // 40 °F (common practice, no source)
+constexpr double latest_frost_c = 2.0;          // the coldest wet place is colder than the probe; estimate
+constexpr double hard_frost_c = -3.0;           // coldest air of a day that pipe outdoors does not outlast; estimate
+constexpr double widest_dump_k = 20.0;          // more throws heat away that the store could use; estimate
+constexpr double legionella_c = 60.0;           // WHO, Legionella and the prevention of legionellosis (2007)
+constexpr double least_hold_s = 600;            // estimate; local codes say
+constexpr double plastic_c = 95.0;              // common plastic heating pipe (estimate; ISO 10508 malfunction class 100 °C, from memory)
+constexpr double slow_s = 180;                  // a start later than that costs sun; estimate
+constexpr double felt_placement = 0.1;          // share of the surroundings in a reading: 2 K at 20 K above the air; estimate
+constexpr double empty_battery_v = 11.0;        // 12 V lead-acid under load; common practice, no source
 constexpr double day_from_h = 9, day_to_h = 16; // in which most of the sun comes; estimate
 
 const Loop& loop(const FindingContext& c) { return c.variant.loop; }
@@ -104,7 +104,7 @@ Found bypass_closed(const FindingContext& c)
     for (std::size_t i = 0; i < c.variant.unit.outputs.size(); ++i)
         if (const Output& o = c.variant.unit.outputs[i]; o.bypass)
             out.push_back({"", Severity::serious, "The service bypass feeds " + o.key, "It runs day and night whatever the unit decides: no limit, no cut-out and no voltage protection can stop it. Open the bypass after the work.",
-                           Remedy{"Try: bypass open", [i](Variant& v) { v.unit.outputs[i].bypass = false; }}});
+                Remedy{"Try: bypass open", [i](Variant& v) { v.unit.outputs[i].bypass = false; }}});
     return out;
 }
 
@@ -116,10 +116,10 @@ Found difference_converted(const FindingContext& c)
             return;
         const double on_k = on.value_or(d.on.in_kelvin()), off_k = off.value_or(d.off.in_kelvin());
         out.push_back({"", Severity::serious, "A difference was converted as a temperature", std::string("12 °F of difference is 6.7 K, not −11 °C: ") + (on ? "the start at " + diff(c, d.on.in_kelvin()) : "the stop at " + diff(c, d.off.in_kelvin())) + " looks like " + to_text((on ? *on : *off) * 1.8, Quantity::number, c.units) + " °F put through the formula for temperatures.",
-                       change<Differential>("Try: " + diff(c, on_k) + " and " + diff(c, off_k), i, [on_k, off_k](Differential& r) {
-                           r.on = TempDiff::kelvin(on_k);
-                           r.off = TempDiff::kelvin(off_k);
-                       })});
+            change<Differential>("Try: " + diff(c, on_k) + " and " + diff(c, off_k), i, [on_k, off_k](Differential& r) {
+                r.on = TempDiff::kelvin(on_k);
+                r.off = TempDiff::kelvin(off_k);
+            })});
     });
 }
 
@@ -129,8 +129,9 @@ Found freeze_on_wrong_loop(const FindingContext& c)
     if (!drains && !glycol && !air)
         return {};
     return each<Freeze>(c, [&](Found& out, std::size_t i, const Rule&, const Freeze&) {
-        out.push_back({"", Severity::serious, std::string("Freeze recirculation on a loop that ") + (drains ? "drains" : glycol ? "holds glycol" : "carries air"),
-                       drains ? "It would pump water into a cold empty array, where it freezes. Draining is the protection." : "It sends the store's heat to the roof on every cold night, for nothing.", switch_off(i)});
+        out.push_back({"", Severity::serious, std::string("Freeze recirculation on a loop that ") + (drains ? "drains" : glycol ? "holds glycol"
+                                                                                                                                : "carries air"),
+            drains ? "It would pump water into a cold empty array, where it freezes. Draining is the protection." : "It sends the store's heat to the roof on every cold night, for nothing.", switch_off(i)});
     });
 }
 
@@ -140,7 +141,7 @@ Found freeze_needs_power(const FindingContext& c)
         return {};
     return each<Freeze>(c, [&](Found& out, std::size_t, const Rule&, const Freeze&) {
         out.push_back({"", Severity::caution, "Recirculation is all that keeps this loop from freezing",
-                       "A day here has " + temp(c, coldest_day_c(c)) + ". It fails with the power and with the pump, on just such a night; set a power failure on the frosty day to see. A drain-down valve, drain-back or glycol need neither.", {}});
+            "A day here has " + temp(c, coldest_day_c(c)) + ". It fails with the power and with the pump, on just such a night; set a power failure on the frosty day to see. A drain-down valve, drain-back or glycol need neither.", {}});
     });
 }
 
@@ -150,7 +151,7 @@ Found freeze_too_late(const FindingContext& c)
         if (f.limit.in_celsius() >= latest_frost_c)
             return;
         out.push_back({"", Severity::serious, "Freeze recirculation begins at " + temp(c, f.limit.in_celsius()), "The coldest wet place is often not where the probe sits, and the probe itself may be a kelvin off: pipe elsewhere is frozen by then.",
-                       change<Freeze>("Try: from " + temp(c, frost_on_c), i, [](Freeze& r) { r.limit = Temperature::celsius(frost_on_c); })});
+            change<Freeze>("Try: from " + temp(c, frost_on_c), i, [](Freeze& r) { r.limit = Temperature::celsius(frost_on_c); })});
     });
 }
 
@@ -161,10 +162,10 @@ Found freeze_without_floor(const FindingContext& c)
         if (!f.store.empty() || store.empty())
             return;
         out.push_back({"", Severity::caution, "Nothing ends what freeze recirculation takes from the store", "On a long frosty night it goes on with water as cold as the pipe, and the store freezes with it.",
-                       change<Freeze>("Try: not below " + temp(c, 8), i, [store](Freeze& r) {
-                           r.store = store;
-                           r.store_min = Temperature::celsius(8);
-                       })});
+            change<Freeze>("Try: not below " + temp(c, 8), i, [store](Freeze& r) {
+                r.store = store;
+                r.store_min = Temperature::celsius(8);
+            })});
     });
 }
 
@@ -184,7 +185,7 @@ Found dump_throws_away(const FindingContext& c)
         if (d.hysteresis.in_kelvin() <= widest_dump_k)
             return;
         out.push_back({"", Severity::caution, "The dump goes on down to " + temp(c, (d.limit - d.hysteresis).in_celsius()), "It throws the day's heat away: what is below the limit belongs to the store.",
-                       change<Divert>("Try: back " + diff(c, 8) + " below", i, [](Divert& r) { r.hysteresis = TempDiff::kelvin(8); })});
+            change<Divert>("Try: back " + diff(c, 8) + " below", i, [](Divert& r) { r.hysteresis = TempDiff::kelvin(8); })});
     });
 }
 
@@ -238,7 +239,7 @@ Found heating_by_day(const FindingContext& c)
         if (std::none_of(h.windows.begin(), h.windows.end(), by_day))
             return;
         out.push_back({"", Severity::caution, "Backup heating takes the sun's work", "A window lies in the day and does not wait for the sun: the store is warm before the collector can give anything.",
-                       change<Heating>("Try: not while " + sun + " runs", i, [sun](Heating& r) { r.unless = sun; })});
+            change<Heating>("Try: not while " + sun + " runs", i, [sun](Heating& r) { r.unless = sun; })});
     });
 }
 
@@ -260,11 +261,11 @@ Found disinfection_weak(const FindingContext& c)
         if (d.target.in_celsius() >= legionella_c && d.hold_s >= least_hold_s && d.every_days <= 14)
             return;
         out.push_back({"", Severity::serious, "The disinfection does not disinfect", "At " + temp(c, d.target.in_celsius()) + " for " + lasts(c, d.hold_s) + " every " + to_text(d.every_days, Quantity::days, c.units) + " legionella survives. 60 °C, held, every week; local codes say how long.",
-                       change<Disinfection>("Try: " + temp(c, legionella_c) + " for 30 min every 7 days", i, [](Disinfection& r) {
-                           r.target = Temperature::celsius(legionella_c);
-                           r.hold_s = 1800;
-                           r.every_days = 7;
-                       })});
+            change<Disinfection>("Try: " + temp(c, legionella_c) + " for 30 min every 7 days", i, [](Disinfection& r) {
+                r.target = Temperature::celsius(legionella_c);
+                r.hold_s = 1800;
+                r.every_days = 7;
+            })});
     });
 }
 
@@ -275,7 +276,7 @@ Found disinfection_at_the_top(const FindingContext& c)
         if (!at(c, d.probe, {ProbePlace::tank_top}) || low.empty())
             return;
         out.push_back({"", Severity::caution, "Disinfection is judged at the top", "The top is hot first; below it the water stays as legionella likes it. The coldest stored point counts, or what the element cannot reach must be heated otherwise.",
-                       change<Disinfection>("Try: by " + low, i, [low](Disinfection& r) { r.probe = low; })});
+            change<Disinfection>("Try: by " + low, i, [low](Disinfection& r) { r.probe = low; })});
     });
 }
 
@@ -287,10 +288,10 @@ Found night_cooling_never(const FindingContext& c)
             return;
         const double from = limit - 8;
         out.push_back({"", Severity::caution, "Night cooling never begins", "It begins at " + temp(c, n.from.in_celsius()) + ", and the store limit stops the sun at " + temp(c, limit) + ".",
-                       change<NightCooling>("Try: from " + temp(c, from), i, [from](NightCooling& r) {
-                           r.from = Temperature::celsius(from);
-                           r.until = Temperature::celsius(std::min(r.until.in_celsius(), from - 10));
-                       })});
+            change<NightCooling>("Try: from " + temp(c, from), i, [from](NightCooling& r) {
+                r.from = Temperature::celsius(from);
+                r.until = Temperature::celsius(std::min(r.until.in_celsius(), from - 10));
+            })});
     });
 }
 
@@ -345,17 +346,17 @@ Found speed_below_lift(const FindingContext& c)
             continue;
         const double floor = std::min(1.0, std::ceil(least * 110) / 100);
         out.push_back({"", Severity::serious, "At its least speed the water does not reach the top", "Head goes with the square of the speed: " + to_text(range->floor, Quantity::ratio, c.units) + " of the speed has " + to_text(range->floor * range->floor, Quantity::ratio, c.units) + " of the head, and the lift needs " + to_text(least, Quantity::ratio, c.units) + " of the speed. Without a siphon the array runs dry.",
-                       Remedy{"Try: least speed " + to_text(floor, Quantity::ratio, c.units), [i, floor](Variant& v) {
-                                  if (i < v.unit.rules.size())
-                                      std::visit(
-                                          [floor](auto& b) {
-                                              if constexpr (requires { b.range; }) {
-                                                  b.range.floor = floor;
-                                                  b.range.top = std::max(b.range.top, floor);
-                                              }
-                                          },
-                                          v.unit.rules[i].body);
-                              }}});
+            Remedy{"Try: least speed " + to_text(floor, Quantity::ratio, c.units), [i, floor](Variant& v) {
+                       if (i < v.unit.rules.size())
+                           std::visit(
+                               [floor](auto& b) {
+                                   if constexpr (requires { b.range; }) {
+                                       b.range.floor = floor;
+                                       b.range.top = std::max(b.range.top, floor);
+                                   }
+                               },
+                               v.unit.rules[i].body);
+                   }}});
     }
     return out;
 }
@@ -425,7 +426,8 @@ Found store_probe_heated(const FindingContext& c)
     if (!arrangement(c).has(Part::element) || (loop(c).element.mode == ElementMode::off && !driven))
         return {};
     return each<Differential>(c, [&](Found& out, std::size_t, const Rule&, const Differential& d) {
-        const double height = at(c, d.store, {ProbePlace::tank_bottom}) ? 0.05 : at(c, d.store, {ProbePlace::tank_middle}) ? 0.5 : 2;
+        const double height = at(c, d.store, {ProbePlace::tank_bottom}) ? 0.05 : at(c, d.store, {ProbePlace::tank_middle}) ? 0.5
+                                                                                                                           : 2;
         if (loop(c).element.height > height + 0.05)
             return;
         out.push_back({"", Severity::caution, "The element heats the store probe", "It sits at " + to_text(loop(c).element.height, Quantity::ratio, c.units) + " of the height, at or below the probe of the difference: while it heats, the sun finds no cold water. The element belongs in the upper part.", Remedy{"Try: element at 65 %", [](Variant& v) { v.loop.element.height = 0.65; }}});
@@ -452,7 +454,7 @@ Found collector_probe_astray(const FindingContext& c)
                                         x.placement = 0.02;
                             }};
         out.push_back({"", Severity::caution, elsewhere ? p->name + " does not sit on the collector" : p->name + " reads the weather",
-                       elsewhere ? "While nothing flows it learns nothing of the sun: the pump starts late or never." : "It takes " + to_text(p->placement, Quantity::ratio, c.units) + " of its reading from the air around it: in the shade or in moving air it starts late, in the sun early.", remedy});
+            elsewhere ? "While nothing flows it learns nothing of the sun: the pump starts late or never." : "It takes " + to_text(p->placement, Quantity::ratio, c.units) + " of its reading from the air around it: in the shade or in moving air it starts late, in the sun early.", remedy});
         break;
     }
     return out;
@@ -479,7 +481,7 @@ Found unit_on_a_plug(const FindingContext& c)
     if (!loop(c).wiring.plug)
         return {};
     return {{"", Severity::caution, "The unit hangs on a plug", "For continuous duty fixed wiring with its own breaker is expected: a plug is pulled for the vacuum cleaner, and with it goes the frost protection. Isolate and prove dead before opening a cover; a licensed tradesperson where the law asks for one.",
-             Remedy{"Try: fixed wiring", [](Variant& v) { v.loop.wiring.plug = false; }}}};
+        Remedy{"Try: fixed wiring", [](Variant& v) { v.loop.wiring.plug = false; }}}};
 }
 
 Found dip_pipe_in_wrong_port(const FindingContext& c)

@@ -141,7 +141,8 @@ private:
     {
         if (has(Part::pool))
             return ": a pool gains by little differences and much flow";
-        return a_.pump == PumpPower::cheap ? ": the pump costs little, so every degree is taken" : a_.pump == PumpPower::scarce ? ": the pump runs off a panel or battery, so it runs when it pays" : ": the usual starting point";
+        return a_.pump == PumpPower::cheap ? ": the pump costs little, so every degree is taken" : a_.pump == PumpPower::scarce ? ": the pump runs off a panel or battery, so it runs when it pays"
+                                                                                                                                : ": the usual starting point";
     }
     double worst_error(const Rule& rule) const
     {
@@ -187,7 +188,7 @@ private:
         if (store == ProbePlace::room_air)
             return limit_of_store(room_c, "The room is warm enough.", 0);
         const double wish = store_limit_c[static_cast<std::size_t>(a_.heat)];
-        const char* why = a_.heat == StoreHeat::low    ? "A lining that bears no more, hard water, or small children at the taps. It must still reach 60 °C at the top against legionella, or another heater must."
+        const char* why = a_.heat == StoreHeat::low     ? "A lining that bears no more, hard water, or small children at the taps. It must still reach 60 °C at the top against legionella, or another heater must."
                           : a_.heat == StoreHeat::usual ? "Most linings bear it and a tempering valve manages it."
                                                         : "The tank and its relief valve must bear it, and a tempering valve must hold the taps at 49 °C: such water scalds in a second.";
         limit_of_store(wish, why, allowance());
@@ -273,9 +274,9 @@ private:
             for (const Output& o : v_.unit.outputs)
                 if (o.drives == Drives::loop)
                     add("Dump of " + o.key, temp(90) + ", back " + diff(8), "The cooler takes the heat before the loop boils; valve and pump together.", "Coming back much lower, as at 45 °C: it would throw the day's heat away.", set_rule<Divert>(o.key, [](Divert& d) {
-                            d.limit = Temperature::celsius(90);
-                            d.hysteresis = TempDiff::kelvin(8);
-                        }));
+                        d.limit = Temperature::celsius(90);
+                        d.hysteresis = TempDiff::kelvin(8);
+                    }));
             return;
         }
         if (!has(Part::tank))
@@ -306,9 +307,9 @@ private:
     {
         if (std::string(arrangement_.key) == "tube-manifold")
             add("Looks of " + pump(), lasts(30) + " every " + to_text(1800, Quantity::minutes, units_), "The probe in the manifold learns little until fluid moves.", "A lower start difference: it would not help a probe that is not told.", set_rule<Look>(pump(), [](Look& l) {
-                    l.every_s = 1800;
-                    l.run_s = 30;
-                }));
+                l.every_s = 1800;
+                l.run_s = 30;
+            }));
         if (has(Part::slab) && !probe_at(v_, {ProbePlace::return_pipe}).empty())
             add("Mixing limit of " + pump(), temp(45), "What flows into a slab must not be hotter: it cracks, and the pipe suffers.", "", set_rule<MixingLimit>(pump(), [probe = probe_at(v_, {ProbePlace::return_pipe})](MixingLimit& m) { m = {probe, Temperature::celsius(45), TempDiff::kelvin(4)}; }));
         for (const Rule& r : v_.unit.rules)

@@ -8,11 +8,19 @@
 namespace vernal {
 
 // What running the pump costs: harvest first, balanced, power saving.
-enum class PumpPower : std::uint8_t { cheap, usual, scarce };
-enum class FrostNights : std::uint8_t { never, rare, winter };
-enum class PowerInFrost : std::uint8_t { stays, may_fail };
-enum class StoreHeat : std::uint8_t { low, usual, high };
-enum class SummerAbsence : std::uint8_t { none, weeks };
+enum class PumpPower : std::uint8_t { cheap,
+    usual,
+    scarce };
+enum class FrostNights : std::uint8_t { never,
+    rare,
+    winter };
+enum class PowerInFrost : std::uint8_t { stays,
+    may_fail };
+enum class StoreHeat : std::uint8_t { low,
+    usual,
+    high };
+enum class SummerAbsence : std::uint8_t { none,
+    weeks };
 
 struct Answers {
     PumpPower pump = PumpPower::usual;
@@ -25,7 +33,7 @@ struct Answers {
 
 // A question with its possible answers, in the order of the enumeration.
 struct Question {
-    const char* key;  // on the command line
+    const char* key; // on the command line
     const char* text;
     std::vector<const char*> answers;
     const char* why; // it is asked
@@ -39,10 +47,10 @@ std::size_t answered(const Answers& answers, std::size_t question);
 Answers likely_answers(const Job& job, const Variant& v);
 
 struct Choice {
-    std::string what;       // "Start and stop of P1"
-    std::string value;      // "8.0 K, 4.0 K"
+    std::string what;  // "Start and stop of P1"
+    std::string value; // "8.0 K, 4.0 K"
     std::string why;
-    std::string not_chosen; // and why not; may be empty
+    std::string not_chosen;              // and why not; may be empty
     std::function<void(Variant&)> apply; // empty: nothing to set
 };
 std::vector<Choice> choose_settings(const Job& job, const Variant& v, const Answers& answers, const Units& units);

@@ -18,7 +18,7 @@ struct CardFields {
     void text(const char* key, const std::string& x)
     {
         static constexpr std::pair<const char*, const char*> names[]{{"source", "Warm probe"}, {"store", "Store probe"}, {"probe", "Probe"}, {"second", "Second probe"}, {"only_store", "Only for the store"},
-                                                                     {"valve", "Valve"}, {"pump", "Pump"}, {"unless", "Not while it runs"}, {"leader", "Follows"}};
+            {"valve", "Valve"}, {"pump", "Pump"}, {"unless", "Not while it runs"}, {"leader", "Follows"}};
         if (x.empty())
             return;
         std::string shown = x;
@@ -36,11 +36,16 @@ struct CardFields {
     void choice(const char* key, const Names& names, E x)
     {
         if (std::string(key) == "mode" || std::string(key) == "drive" || std::string(key) == "drives")
-            add(std::string(key) == "mode" ? "Switch" : std::string(key) == "drive" ? "Drive" : "Drives", names[static_cast<std::size_t>(x)]);
+            add(std::string(key) == "mode" ? "Switch" : std::string(key) == "drive" ? "Drive"
+                                                                                    : "Drives",
+                names[static_cast<std::size_t>(x)]);
     }
-    template <class... A> void integer(A&&...) {}
-    template <class... A> void list(A&&...) {}
-    template <class... A> void spare_list(A&&...) {}
+    template <class... A>
+    void integer(A&&...) {}
+    template <class... A>
+    void list(A&&...) {}
+    template <class... A>
+    void spare_list(A&&...) {}
 };
 
 // Windows that are not in use would fill the card with nothing.
@@ -74,7 +79,9 @@ std::vector<CardRow> settings_card(const Variant& v, const Units& units)
     for (const Output& o : v.unit.outputs) {
         put(out, "Output " + o.key + " · " + o.name, o, v, units);
         for (const FaultChoice& f : o.faults)
-            out.push_back({"Output " + o.key + " · " + o.name, "While " + f.probe + " fails", f.does == OnFault::off ? "off" : f.does == OnFault::on ? "on" : "carry on", true});
+            out.push_back({"Output " + o.key + " · " + o.name, "While " + f.probe + " fails", f.does == OnFault::off ? "off" : f.does == OnFault::on ? "on"
+                                                                                                                                                     : "carry on",
+                true});
     }
     put(out, "Unit", v.unit, v, units);
     return out;

@@ -7,10 +7,10 @@
 namespace vernal {
 
 struct CardRow {
-    std::string group;   // the rule's title with its output, "Store limit · P1"
-    std::string name;    // of the field
+    std::string group; // the rule's title with its output, "Store limit · P1"
+    std::string name;  // of the field
     std::string value;
-    bool used = true;    // false: the rule is switched off
+    bool used = true; // false: the rule is switched off
     bool operator==(const CardRow&) const = default;
 };
 std::vector<CardRow> settings_card(const Variant& v, const Units& units);

@@ -197,7 +197,7 @@ Job new_job(const std::string& arrangement)
     sort_by_rank(v.unit.rules);
     job.variants = {v};
     job.days = {generated("Clear day", 6, 18, Clouds::clear, 11, 24), generated("Racing clouds", 4, 22, Clouds::racing, 6, 15),
-                generated("Frosty day", 1, 16, Clouds::clear, -11, -1)};
+        generated("Frosty day", 1, 16, Clouds::clear, -11, -1)};
     if (!find_arrangement(arrangement)->has(Part::tank))
         for (Day& d : job.days)
             d.draws.clear();

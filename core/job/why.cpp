@@ -49,7 +49,9 @@ struct Words {
     {
         const double s = static_cast<double>(ms) / 1000.0;
         const double hours = std::round(s / 360) / 10;
-        return s < 120 ? to_text(s, Quantity::duration, units) : s < 7200 ? to_text(std::round(s / 60) * 60, Quantity::minutes, units) : hours < 48 ? to_text(hours, Quantity::hours, units) : to_text(hours / 24, Quantity::days, units);
+        return s < 120 ? to_text(s, Quantity::duration, units) : s < 7200 ? to_text(std::round(s / 60) * 60, Quantity::minutes, units)
+                                                             : hours < 48 ? to_text(hours, Quantity::hours, units)
+                                                                          : to_text(hours / 24, Quantity::days, units);
     }
     std::string missing(const Missing& m) const
     {
@@ -72,7 +74,9 @@ std::string joined(const std::vector<std::string>& parts, const char* last)
 {
     std::string s;
     for (std::size_t i = 0; i < parts.size(); ++i)
-        s += (i == 0 ? "" : i + 1 == parts.size() ? std::string(last) : std::string(", ")) + parts[i];
+        s += (i == 0 ? "" : i + 1 == parts.size() ? std::string(last)
+                                                  : std::string(", ")) +
+             parts[i];
     return s;
 }
 
@@ -83,7 +87,8 @@ std::string release(const Words& words, const Inputs& in, const EngineState& aft
         const Latch& l = words.p.latches[i];
         if (l.rule != rule || (after.latched >> i & 1U) == 0)
             continue;
-        const auto value = [&](std::size_t c) -> std::int64_t { return c < max_read ? in.readings[c].mk : c >= first_spare_channel ? words.p.spare[c - first_spare_channel] : 0; };
+        const auto value = [&](std::size_t c) -> std::int64_t { return c < max_read ? in.readings[c].mk : c >= first_spare_channel ? words.p.spare[c - first_spare_channel]
+                                                                                                                                   : 0; };
         return "when " + words.movement({l.plus, l.minus, value(l.plus) - value(l.minus) - l.clear_mk, false, rule}, false);
     }
     return "";
@@ -131,7 +136,8 @@ WhyText why(const Variant& variant, const Program& program, const Inputs& in, co
     const std::string key = unit.outputs[output].key;
     const std::string name = decider_name(unit, d.tier, d.rule);
     const std::string speed = d.on && d.speed_pm < full_speed ? " at " + to_text(d.speed_pm / 1000.0, Quantity::ratio, units) + " of full speed" : "";
-    w.headline = key + (d.on ? " runs" + speed + ": " : " rests: ") + name + (d.tier == Tier::nothing ? "." : d.on ? " holds it on." : " holds it off.");
+    w.headline = key + (d.on ? " runs" + speed + ": " : " rests: ") + name + (d.tier == Tier::nothing ? "." : d.on ? " holds it on."
+                                                                                                                   : " holds it off.");
 
     std::vector<std::string> ways;
     for (const Margin& m : margins(program, in, after, output))

@@ -48,7 +48,7 @@ Fluid brine_at(double x, double t)
     const double theta = 273.15 / (t + 273.15);
     const auto sum = [&](double a1, double a2, double a3, double a4, double a5) { return a1 + a2 * x + a3 * theta + a4 * x * theta + a5 * theta * theta; };
     return {sum(508.41109, -182.40820, 965.76507, 280.29104, -472.22510), 1000 * sum(4.47642, 0.60863, -0.71497, -1.93855, 0.47873), 0,
-            std::exp(sum(-1.02798, -10.03298, -19.93497, 14.65802, 14.62050))};
+        std::exp(sum(-1.02798, -10.03298, -19.93497, 14.65802, 14.62050))};
 }
 
 } // namespace

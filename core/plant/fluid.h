@@ -7,7 +7,7 @@ namespace vernal {
 struct Fluid {
     double density_kg_m3 = 992.2;
     double heat_capacity_j_kgk = 4179.0;
-    double freezing_c = 0.0;        // the first crystals
+    double freezing_c = 0.0;         // the first crystals
     double viscosity_pa_s = 6.53e-4; // dynamic
     double kinematic_m2_s() const { return viscosity_pa_s / density_kg_m3; }
 };

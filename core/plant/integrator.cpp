@@ -74,10 +74,10 @@ const Integrator::Trial& Integrator::attempt(const std::vector<double>& t, const
     const Surroundings inside = Surroundings::between(a, b, gamma);
     // None of these overlap; said so, the loops below run several nodes at once.
     const double* __restrict t0 = t.data();
-    double *__restrict f0 = f0_.data(), *__restrict f1 = f1_.data(), *__restrict drift = drift_.data(), *__restrict rhs = rhs_.data();
-    double *__restrict k1 = k1_.data(), *__restrict k2 = k2_.data(), *__restrict k3 = k3_.data();
+    double* __restrict f0 = f0_.data(), * __restrict f1 = f1_.data(), * __restrict drift = drift_.data(), * __restrict rhs = rhs_.data();
+    double* __restrict k1 = k1_.data(), * __restrict k2 = k2_.data(), * __restrict k3 = k3_.data();
     const double* __restrict weight = weight_.data();
-    double *__restrict middle = middle_.data(), *__restrict next = next_.data();
+    double* __restrict middle = middle_.data(), * __restrict next = next_.data();
     network_.rates(k_, flows, a, t0, f0);
     network_.drift(a, b, f.slopes_at.data(), flows.drained, drift);
     for (std::size_t i = 0; i < n; ++i)

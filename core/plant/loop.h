@@ -15,15 +15,15 @@ struct Collector {
     double eta0 = 0.76;
     double a1_w_m2k = 3.6;
     double a2_w_m2k2 = 0.014;
-    double sky_exchange = 0.08;         // a4 of ISO 9806:2017, share of σ(Ta⁴ − Tsky⁴) lost; 0 by covered collectors' reports
-    double capacity_j_m2k = 7000.0;     // effective, with its fluid
+    double sky_exchange = 0.08;     // a4 of ISO 9806:2017, share of σ(Ta⁴ − Tsky⁴) lost; 0 by covered collectors' reports
+    double capacity_j_m2k = 7000.0; // effective, with its fluid
     double iam_b0 = 0.12;
     double iam_diffuse = 0.9;
     double tilt_deg = 45.0;
-    double azimuth_deg = 0.0;           // from south, west positive
-    double content_m3 = 0.004;          // fluid in it
-    double drop_pa = 4000.0;            // pressure drop, with that of the coil or exchanger …
-    double drop_flow_m3_s = 1e-4;       // … at this flow; goes with its square
+    double azimuth_deg = 0.0;     // from south, west positive
+    double content_m3 = 0.004;    // fluid in it
+    double drop_pa = 4000.0;      // pressure drop, with that of the coil or exchanger …
+    double drop_flow_m3_s = 1e-4; // … at this flow; goes with its square
     bool operator==(const Collector&) const = default;
 };
 
@@ -41,11 +41,11 @@ struct Pipe {
 
 struct Tank {
     double volume_m3 = 0.3;
-    double loss_w_k = 2.5;   // whole tank
-    double room_c = 16.0;    // air around it and around the indoor pipe
-    double coil_w_k = 380.0; // coil at the usual flow; not used where the tank feeds the collector
-    double coil_top = 0.45;  // share of the height that the coil reaches up to
-    bool heat_trap = true;   // its upper connections fall away, so that no water circles in them
+    double loss_w_k = 2.5;    // whole tank
+    double room_c = 16.0;     // air around it and around the indoor pipe
+    double coil_w_k = 380.0;  // coil at the usual flow; not used where the tank feeds the collector
+    double coil_top = 0.45;   // share of the height that the coil reaches up to
+    bool heat_trap = true;    // its upper connections fall away, so that no water circles in them
     bool dip_swapped = false; // the dip pipe sits in the hot port: cold water enters at the top
     bool operator==(const Tank&) const = default;
 };
@@ -53,11 +53,11 @@ struct Tank {
 struct Pump {
     double flow_m3_s = 1e-4; // of air where it is a blower
     double power_w = 38.0;
-    double head_m = 0.0;           // at no flow; 0: not known
-    double free_flow_m3_s = 0.0;   // at no head; 0: not known
-    double speed = 1.0;            // it is set to, share of that at which the rest is stated
-    bool by_curve = false;         // flow from the curve, the pipe's friction and the lift instead of the measured one
-    bool shut = false;             // a valve in its line is closed
+    double head_m = 0.0;         // at no flow; 0: not known
+    double free_flow_m3_s = 0.0; // at no head; 0: not known
+    double speed = 1.0;          // it is set to, share of that at which the rest is stated
+    bool by_curve = false;       // flow from the curve, the pipe's friction and the lift instead of the measured one
+    bool shut = false;           // a valve in its line is closed
     bool operator==(const Pump&) const = default;
 };
 
@@ -73,10 +73,10 @@ struct Pool {
     double volume_m3 = 50.0;
     double area_m2 = 32.0;
     bool covered = false;
-    double absorptance = 0.8;       // of the sun on the water
-    double air_speed_m_s = 1.0;     // over the water
-    double humidity = 0.6;          // of the air
-    double still_loss_w_m2k = 5.0;  // walls, ground and dry air over the water
+    double absorptance = 0.8;      // of the sun on the water
+    double air_speed_m_s = 1.0;    // over the water
+    double humidity = 0.6;         // of the air
+    double still_loss_w_m2k = 5.0; // walls, ground and dry air over the water
     bool operator==(const Pool&) const = default;
 };
 
@@ -84,8 +84,8 @@ struct Pool {
 struct Slab {
     double area_m2 = 40.0;
     double thickness_m = 0.1;
-    double pipe_w_m2k = 12.0;  // pipe to slab, per floor area
-    double room_w_m2k = 8.0;   // slab to room
+    double pipe_w_m2k = 12.0; // pipe to slab, per floor area
+    double room_w_m2k = 8.0;  // slab to room
     double room_c = 18.0;
     bool operator==(const Slab&) const = default;
 };
@@ -93,9 +93,9 @@ struct Slab {
 // A room warmed by air, with what stores in it: furniture and walls, or a bed of rocks.
 struct Room {
     double air_m3 = 120.0;
-    double loss_w_k = 90.0;       // to the outside
-    double mass_j_k = 6.0e6;      // walls and things, or rocks
-    double mass_w_k = 400.0;      // between them and the air
+    double loss_w_k = 90.0;  // to the outside
+    double mass_j_k = 6.0e6; // walls and things, or rocks
+    double mass_w_k = 400.0; // between them and the air
     bool operator==(const Room&) const = default;
 };
 
@@ -116,7 +116,7 @@ struct Reservoir {
 
 // PV panel by its label, at 1000 W/m² and 25 °C.
 struct Panel {
-    double isc_a = 3.3, voc_v = 21.8; // short circuit, open circuit
+    double isc_a = 3.3, voc_v = 21.8;  // short circuit, open circuit
     double imp_a = 3.05, vmp_v = 17.6; // at the greatest power
     double isc_a_k = 0.0016, voc_v_k = -0.074;
     double tilt_deg = 45.0;
@@ -129,10 +129,10 @@ struct Panel {
 struct Motor {
     double volt_v = 15.0;
     double current_a = 1.5;
-    double start_a = 0.6;       // to break loose
+    double start_a = 0.6; // to break loose
     double resistance_ohm = 2.2;
-    double label_a = 0.0;       // the most by its label; 0: not known
-    bool swapped = false;       // its two leads
+    double label_a = 0.0; // the most by its label; 0: not known
+    bool swapped = false; // its two leads
     bool operator==(const Motor&) const = default;
 };
 
@@ -140,12 +140,12 @@ struct Motor {
 struct Battery {
     double capacity_ah = 70.0;
     double resistance_ohm = 0.02;
-    double full_v = 12.8, empty_v = 11.4;   // at rest
+    double full_v = 12.8, empty_v = 11.4;    // at rest
     double cut_v = 11.5, reconnect_v = 12.6; // low-voltage cut-out of the pump
     double charge_limit_v = 14.4;
-    double other_load_w = 0.5;               // the unit itself and what else hangs on it
-    double start_charge = 0.8;               // 0…1, before the first day
-    double cut_delay_s = 2.0;                // a dip shorter than this does not cut off
+    double other_load_w = 0.5; // the unit itself and what else hangs on it
+    double start_charge = 0.8; // 0…1, before the first day
+    double cut_delay_s = 2.0;  // a dip shorter than this does not cut off
     bool operator==(const Battery&) const = default;
 };
 
@@ -170,7 +170,9 @@ struct HeatingWindow {
     double start_h = 0, end_h = 0; // of the day; equal: none; end before start: over midnight
     bool operator==(const HeatingWindow&) const = default;
 };
-enum class ElementMode : std::uint8_t { off, always, windows };
+enum class ElementMode : std::uint8_t { off,
+    always,
+    windows };
 struct Element {
     double power_w = 2000.0;
     double height = 0.65; // share of the tank's height; it heats what lies above
@@ -184,9 +186,9 @@ struct Element {
 struct Vessel {
     double volume_m3 = 0.018;
     double precharge_pa = 1.5e5;
-    double fill_pa = 2.0e5;    // cold, at the vessel
-    double relief_pa = 6.0e5;  // opens
-    double boils_k = 6.0;      // how far the fluid boils above water
+    double fill_pa = 2.0e5;   // cold, at the vessel
+    double relief_pa = 6.0e5; // opens
+    double boils_k = 6.0;     // how far the fluid boils above water
     bool operator==(const Vessel&) const = default;
 };
 
@@ -199,12 +201,12 @@ struct CheckValve {
 
 // Cable and protection between supply and pump.
 struct Wiring {
-    double cable_m = 6.0;        // one way
+    double cable_m = 6.0; // one way
     double section_m2 = 2.5e-6;
     double breaker_a = 6.0;
-    double output_a = 10.0;      // rating of the unit's output
-    double bears_v = 0.0;        // highest supply the unit is made for; 0: not known
-    bool plug = false;           // the unit hangs on a plug
+    double output_a = 10.0; // rating of the unit's output
+    double bears_v = 0.0;   // highest supply the unit is made for; 0: not known
+    bool plug = false;      // the unit hangs on a plug
     bool operator==(const Wiring&) const = default;
 };
 
@@ -248,27 +250,81 @@ struct Loop {
 };
 
 // Where a probe sits. Which of them exist depends on the arrangement.
-enum class ProbePlace : std::uint8_t { collector, tank_bottom, tank_middle, tank_top, return_pipe, supply_pipe, collector_2, tank_2_bottom, tank_2_top, pool_water, slab_return, room_air };
+enum class ProbePlace : std::uint8_t { collector,
+    tank_bottom,
+    tank_middle,
+    tank_top,
+    return_pipe,
+    supply_pipe,
+    collector_2,
+    tank_2_bottom,
+    tank_2_top,
+    pool_water,
+    slab_return,
+    room_air };
 inline constexpr std::array place_keys{"collector", "tank_bottom", "tank_middle", "tank_top", "return_pipe", "supply_pipe", "collector_2", "tank_2_bottom", "tank_2_top", "pool_water", "slab_return", "room_air"};
 inline constexpr std::size_t probe_places = place_keys.size();
 inline constexpr std::array<const char*, probe_places> place_names{"Collector", "Tank bottom", "Tank middle", "Tank top", "Return pipe", "Supply pipe", "Second collector", "Second tank bottom", "Second tank top", "Pool", "Slab return", "Room"};
 
 // Parts that can be edited and drawn.
-enum class Part : std::uint8_t { collector, supply, back, tank, pump, collector_2, supply_2, back_2, tank_2, pump_2, exchanger, pool, slab, room, cooler, reservoir, valve, drain_back, panel, motor, battery, element, vessel, check_valve, wiring, rock_bed };
+enum class Part : std::uint8_t { collector,
+    supply,
+    back,
+    tank,
+    pump,
+    collector_2,
+    supply_2,
+    back_2,
+    tank_2,
+    pump_2,
+    exchanger,
+    pool,
+    slab,
+    room,
+    cooler,
+    reservoir,
+    valve,
+    drain_back,
+    panel,
+    motor,
+    battery,
+    element,
+    vessel,
+    check_valve,
+    wiring,
+    rock_bed };
 
 // A stretch of a route: a chain of nodes that fluid runs through.
-enum class Segment : std::uint8_t { collector, return_pipe, coil, tank_down, supply_pipe, collector_2, return_2, supply_2, coil_2, exchanger_hot, exchanger_cold, pool, slab, room, cooler, reservoir, rock_bed };
+enum class Segment : std::uint8_t { collector,
+    return_pipe,
+    coil,
+    tank_down,
+    supply_pipe,
+    collector_2,
+    return_2,
+    supply_2,
+    coil_2,
+    exchanger_hot,
+    exchanger_cold,
+    pool,
+    slab,
+    room,
+    cooler,
+    reservoir,
+    rock_bed };
 inline constexpr std::size_t segments = 17;
 
-enum class Carrier : std::uint8_t { water, glycol, air };
+enum class Carrier : std::uint8_t { water,
+    glycol,
+    air };
 
 // A ring that fluid runs round while its pump runs and its valve stands so.
 inline constexpr std::size_t max_routes = 4;
 struct Route {
-    std::size_t pump = 0;           // index of the output that drives it
-    std::vector<Segment> ring;      // in the order of the flow
-    int valve = -1;                 // index of the output that moves the valve; −1: none
-    bool when = false;              // the position in which this route is open
+    std::size_t pump = 0;      // index of the output that drives it
+    std::vector<Segment> ring; // in the order of the flow
+    int valve = -1;            // index of the output that moves the valve; −1: none
+    bool when = false;         // the position in which this route is open
 };
 
 // One arrangement: an entry of the table in loop.cpp.
@@ -276,9 +332,9 @@ struct Arrangement {
     const char* key;
     const char* title;
     const char* about;
-    Carrier carrier;                // in the collector ring; a second ring behind an exchanger holds water
-    bool drains;                    // the array empties when the pump rests
-    std::vector<Part> parts;        // in the order in which they are shown
+    Carrier carrier;         // in the collector ring; a second ring behind an exchanger holds water
+    bool drains;             // the array empties when the pump rests
+    std::vector<Part> parts; // in the order in which they are shown
     std::vector<Route> routes;
     std::vector<ProbePlace> places; // where probes can sit, the first two: collector and store
     bool has(Part part) const;

@@ -84,7 +84,7 @@ void Network::assemble(const Flows& flows, std::vector<double>& k) const
 
 void Network::rates(const std::vector<double>& k, const Flows& flows, const Surroundings& s, const double* t, double* dt) const
 {
-    const double *__restrict to_air = to_air_.data(), *__restrict room = room_w_.data(), *__restrict inverse = inverse_capacity_[flows.drained ? 1 : 0].data();
+    const double* __restrict to_air = to_air_.data(), * __restrict room = room_w_.data(), * __restrict inverse = inverse_capacity_[flows.drained ? 1 : 0].data();
     double* __restrict out = dt;
     for (std::size_t i = 0; i < n_; ++i)
         out[i] = to_air[i] * s.air_c + room[i];
@@ -253,21 +253,23 @@ std::string Network::place_text(std::size_t node) const
         bool from_collector;
     };
     static constexpr std::array<Named, 9> table{{{Segment::collector, "collector", -1, false},
-                                                 {Segment::collector_2, "second collector", -1, false},
-                                                 {Segment::supply_pipe, "supply pipe", 0, false},
-                                                 {Segment::return_pipe, "return pipe", 1, true},
-                                                 {Segment::supply_2, "second supply pipe", 2, false},
-                                                 {Segment::return_2, "second return pipe", 3, true},
-                                                 {Segment::cooler, "cooler", -1, false},
-                                                 {Segment::exchanger_cold, "water side of the exchanger", -1, false},
-                                                 {Segment::exchanger_hot, "exchanger", -1, false}}};
+        {Segment::collector_2, "second collector", -1, false},
+        {Segment::supply_pipe, "supply pipe", 0, false},
+        {Segment::return_pipe, "return pipe", 1, true},
+        {Segment::supply_2, "second supply pipe", 2, false},
+        {Segment::return_2, "second return pipe", 3, true},
+        {Segment::cooler, "cooler", -1, false},
+        {Segment::exchanger_cold, "water side of the exchanger", -1, false},
+        {Segment::exchanger_hot, "exchanger", -1, false}}};
     for (const Named& n : table) {
         const NodeRange r = nodes_of(n.stretch);
         if (r.count == 0 || node < r.first || node > r.last())
             continue;
         const double along = (static_cast<double>(node - r.first) + 0.5) / static_cast<double>(r.count);
         if (n.pipe < 0)
-            return std::string(n.text) + (r.count < 2 ? "" : along < 0.34 ? ", at its inlet" : along > 0.66 ? ", at its outlet" : ", in its middle");
+            return std::string(n.text) + (r.count < 2 ? "" : along < 0.34 ? ", at its inlet"
+                                                         : along > 0.66   ? ", at its outlet"
+                                                                          : ", in its middle");
         char metres[24];
         std::snprintf(metres, sizeof metres, "%.1f m", pipe_m_[static_cast<std::size_t>(n.pipe)] * (n.from_collector ? along : 1 - along));
         return std::string(n.text) + ", " + metres + " from the collector";

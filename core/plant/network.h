@@ -17,7 +17,10 @@ namespace vernal {
 
 // What the sun meets: the arrays' planes, and level ground.
 inline constexpr std::size_t sun_planes = 4;
-enum class SunPlane : std::uint8_t { collector, collector_2, ground, panel };
+enum class SunPlane : std::uint8_t { collector,
+    collector_2,
+    ground,
+    panel };
 
 // What acts from outside; between two instants everything is a straight line.
 struct Surroundings {
@@ -33,7 +36,7 @@ struct Flows {
     std::array<double, max_routes> route_w_k{};
     double draw_w_k = 0.0; // from the first tank
     double mains_c = 10.0;
-    bool drained = false;  // the array stands empty
+    bool drained = false;   // the array stands empty
     double element_w = 0.0; // of the backup element, before its own thermostat
     bool operator==(const Flows&) const = default;
 };
@@ -53,7 +56,11 @@ struct Fineness {
 
 // Where heat goes for good.
 // The element is booked here with the other sign.
-enum class Loss : std::uint8_t { collector, pipe, store, cooler, element };
+enum class Loss : std::uint8_t { collector,
+    pipe,
+    store,
+    cooler,
+    element };
 inline constexpr std::size_t losses = 5;
 
 // Heat flows, W, or their integrals, J.
@@ -172,7 +179,7 @@ private:
         double mix_w_k = 0;
         std::array<double, max_routes> downward{}; // 1 where a route runs down through it
         bool drawn = false;
-        bool dip_swapped = false; // the mains enter at the top
+        bool dip_swapped = false;   // the mains enter at the top
         std::vector<Face> up, down; // between node i and i + 1
     };
     struct Sun { // gain of a node per W/m² of its plane, less the sky's share
@@ -184,7 +191,7 @@ private:
     struct Bend {
         std::size_t node;
         Loss loss;
-        double square = 0;                   // W/K²
+        double square = 0;                     // W/K²
         double vapour_w_kpa = 0, humidity = 0; // evaporation
         bool element = false;                  // gains, falling off over 1 K below the thermostat's setting
         double set_c = 0;
@@ -208,7 +215,7 @@ private:
     Fluid fluid_, second_fluid_;
     std::size_t n_ = 0, probe0_ = 0, store_top_ = 0;
     std::array<std::vector<double>, 2> capacity_, inverse_capacity_; // full and drained
-    std::vector<double> drains_;            // J/K of water that leaves a node
+    std::vector<double> drains_;                                     // J/K of water that leaves a node
     std::size_t drains_to_ = 0;
     double draining_m3_ = 0, left_behind_ = 0; // share that stays for want of pitch
     std::vector<double> to_air_, room_w_;
@@ -220,13 +227,13 @@ private:
     std::vector<TankNodes> tanks_;
     std::vector<Sun> suns_;
     std::vector<Bend> bends_;
-    std::vector<Pair> store_links_;         // coil node, store node, W/K
+    std::vector<Pair> store_links_; // coil node, store node, W/K
     std::vector<Delivery> deliveries_;
-    std::vector<Pair> probe_rows_;          // probe node, node read, 1 − k
+    std::vector<Pair> probe_rows_; // probe node, node read, 1 − k
     std::array<int, probe_places> place_{};
     std::array<NodeRange, segments> ranges_{};
     SparsePattern pattern_{0, {}};
-    std::vector<double> resting_k_;         // K when nothing flows
+    std::vector<double> resting_k_;                       // K when nothing flows
     std::array<Term, max_routes> route_k_, route_back_k_; // per W/K of the route, tanks' inner faces left out; run backwards
 };
 

@@ -185,7 +185,9 @@ private:
 
     void build_pipe(Segment s, const Pipe& p, bool from_collector_on)
     {
-        n_.pipe_m_[s == Segment::supply_pipe ? 0 : s == Segment::return_pipe ? 1 : s == Segment::supply_2 ? 2 : 3] = p.length_m;
+        n_.pipe_m_[s == Segment::supply_pipe ? 0 : s == Segment::return_pipe ? 1
+                                               : s == Segment::supply_2      ? 2
+                                                                             : 3] = p.length_m;
         const int n = std::max(3, static_cast<int>(std::ceil(p.length_m / (2 * pipe_dispersion_m)))) * fine_.pipe;
         const double dx = p.length_m / n;
         const double section = std::numbers::pi / 4 * p.bore_m * p.bore_m;

@@ -9,11 +9,11 @@
 namespace vernal {
 
 struct PowerFigures {
-    int trips = 0;                                                 // low-voltage cut-outs
-    int start_trips = 0;                                           // of these by the dip of a starting motor
-    double cut_s = 0;                                              // asked for and cut off
-    double lowest_v = std::numeric_limits<double>::infinity();     // at the battery's terminals
-    double charge = std::numeric_limits<double>::quiet_NaN();      // at the end, 0…1
+    int trips = 0;                                             // low-voltage cut-outs
+    int start_trips = 0;                                       // of these by the dip of a starting motor
+    double cut_s = 0;                                          // asked for and cut off
+    double lowest_v = std::numeric_limits<double>::infinity(); // at the battery's terminals
+    double charge = std::numeric_limits<double>::quiet_NaN();  // at the end, 0…1
 };
 
 // Rest voltage of a lead-acid battery, straight between empty and full.
@@ -24,7 +24,9 @@ inline constexpr double backwards_share = 0.3;
 
 class Power {
 public:
-    enum class Source { mains, panel, battery };
+    enum class Source { mains,
+        panel,
+        battery };
     Power(const Loop& loop, Source source) : loop_(loop), source_(source), charge_(loop.battery.start_charge), line_ohm_(cable_ohm(loop.wiring)) {}
 
     // Sun on the panel and air of the minute that begins; `on`: the pump is asked for.
@@ -34,7 +36,8 @@ public:
     void load(double share) { load_ = share; }
     void pass(double seconds, bool on);
     // 0: stands still; 1: as stated for the pump.
-    double speed(bool on) const { return source_ == Source::mains || !on ? 1.0 : cut_ ? 0.0 : drive_.speed * (loop_.motor.swapped ? backwards_share : 1.0); }
+    double speed(bool on) const { return source_ == Source::mains || !on ? 1.0 : cut_ ? 0.0
+                                                                                      : drive_.speed * (loop_.motor.swapped ? backwards_share : 1.0); }
     // What pump and cable take.
     double pump_power_w() const;
     bool changes_with_sun() const { return source_ != Source::mains; }

@@ -85,7 +85,8 @@ inline double row_sum(std::size_t length, const double* f, const int* column, co
     return sum;
 }
 
-enum class Direction { forward, backward };
+enum class Direction { forward,
+    backward };
 
 // Calls each(row, sum of the row) for the rows of a group; within a group a row
 // may wait for its neighbour.
@@ -103,7 +104,8 @@ inline void walk(std::size_t count, Sum sum, Each each)
 template <Direction D, class Each>
 inline void walk_group(std::size_t length, std::size_t count, const double* f, const int* column, const double* w, Each each)
 {
-    const auto fixed = [&]<std::size_t Length>() { walk<D>(count, [&](std::size_t i) { return row_sum<Length>(f + i * Length, column + i * Length, w); }, each); };
+    const auto fixed = [&]<std::size_t Length>() { walk<D>(
+                                                       count, [&](std::size_t i) { return row_sum<Length>(f + i * Length, column + i * Length, w); }, each); };
     switch (length) {
     case 0:
         return fixed.template operator()<0>();
@@ -116,7 +118,8 @@ inline void walk_group(std::size_t length, std::size_t count, const double* f, c
     case 4:
         return fixed.template operator()<4>();
     default:
-        walk<D>(count, [&](std::size_t i) { return row_sum(length, f + i * length, column + i * length, w); }, each);
+        walk<D>(
+            count, [&](std::size_t i) { return row_sum(length, f + i * length, column + i * length, w); }, each);
     }
 }
 
@@ -204,7 +207,7 @@ void SparsePattern::place_factors(const std::vector<std::vector<int>>& lower, co
     for (std::size_t k = 0; k < n_; ++k)
         for (int j : upper[k]) {
             eliminations_.push_back({static_cast<std::uint32_t>(k), where[at(j) * n_ + k], upper[k].empty() ? 0 : where[k * n_ + at(upper[k].front())],
-                                     static_cast<std::uint32_t>(targets_.size()), static_cast<std::uint32_t>(upper[k].size())});
+                static_cast<std::uint32_t>(targets_.size()), static_cast<std::uint32_t>(upper[k].size())});
             for (int c : upper[k])
                 targets_.push_back(where[at(j) * n_ + at(c)]);
         }

@@ -46,9 +46,9 @@ private:
     void place_factors(const std::vector<std::vector<int>>& lower, const std::vector<std::vector<int>>& upper);
 
     std::size_t n_;
-    std::vector<int> column_, row_of_;      // of the value array
-    std::vector<std::size_t> slots_;        // row × n + column → place
-    std::vector<int> order_, place_;        // elimination order and its inverse
+    std::vector<int> column_, row_of_; // of the value array
+    std::vector<std::size_t> slots_;   // row × n + column → place
+    std::vector<int> order_, place_;   // elimination order and its inverse
     // Factors: lower rows, diagonal, upper rows, one after the other.
     std::size_t factor_entries_ = 0, diagonal_first_ = 0, upper_first_ = 0;
     std::vector<int> factor_column_;

@@ -9,7 +9,7 @@ namespace vernal {
 namespace {
 
 constexpr double filled_at_c = 15.0;
-constexpr double vessel_c = 25.0; // the fluid in the vessel stands apart and stays cool
+constexpr double vessel_c = 25.0;    // the fluid in the vessel stands apart and stays cool
 constexpr double steam_over_k = 2.0; // from the first bubble to a node full of steam
 constexpr int coldest_c = -50, hottest_c = 200;
 constexpr double looks_every_s = 300.0, cool_c = 85.0;

@@ -11,8 +11,8 @@ namespace vernal {
 struct VesselFigures {
     double highest_pa = -std::numeric_limits<double>::infinity(); // above the air's
     double lowest_pa = std::numeric_limits<double>::infinity();
-    double lost_kg = 0;    // through the relief valve
-    double steam_s = 0;    // with steam in the collector
+    double lost_kg = 0; // through the relief valve
+    double steam_s = 0; // with steam in the collector
 };
 
 // Fluid masses and gas of a loop at a fill temperature.
@@ -26,8 +26,8 @@ public:
     // is cool the gauge is read only every few minutes: nothing happens quickly then.
     void pass(const std::vector<double>& t, double seconds);
     void settle(const std::vector<double>& t, double seconds); // reads it now
-    double pa() const { return pa_; }         // above the air's, at the vessel
-    double boils_at_c() const;                // in the collector, now
+    double pa() const { return pa_; }                          // above the air's, at the vessel
+    double boils_at_c() const;                                 // in the collector, now
     // As on the day it was filled, cold.
     void refill();
     // Where the gauge stands once all is cold again, Pa.

@@ -18,7 +18,7 @@ constexpr double hot_return_c = 80.0; // of a good day; estimate
 
 constexpr double reverse_every_s = 300.0; // the thermosiphon is looked at anew
 constexpr double vapour_j_kgk = 461.5;    // gas constant of water vapour
-constexpr double least_reverse = 1e-4; // of the pump's flow; less is none
+constexpr double least_reverse = 1e-4;    // of the pump's flow; less is none
 constexpr double warmth_step_k = 10.0;
 
 } // namespace
@@ -43,7 +43,8 @@ Draining draining(const Loop& l, double altitude_m)
 
 Water::Water(const Network& network, const Loop& loop, double altitude_m)
     : network_(network), loop_(loop), altitude_m_(altitude_m),
-      power_(loop, network.arrangement().has(Part::battery) ? Power::Source::battery : network.arrangement().has(Part::panel) ? Power::Source::panel : Power::Source::mains)
+      power_(loop, network.arrangement().has(Part::battery) ? Power::Source::battery : network.arrangement().has(Part::panel) ? Power::Source::panel
+                                                                                                                              : Power::Source::mains)
 {
     settle_flows({});
     if (may_reverse())
@@ -118,7 +119,11 @@ Trouble Water::trouble() const
         return Trouble::dead_head;
     if (!drains())
         return Trouble::none;
-    return !primed_ ? Trouble::no_prime : cavitates_ ? Trouble::cavitates : air_locked_ ? Trouble::air_lock : filling_flow_ <= 0 && state_ == Filling::filling ? Trouble::dry : state_ == Filling::running && ring_flow() <= 0 ? Trouble::dry : Trouble::none;
+    return !primed_ ? Trouble::no_prime : cavitates_                                     ? Trouble::cavitates
+                                      : air_locked_                                      ? Trouble::air_lock
+                                      : filling_flow_ <= 0 && state_ == Filling::filling ? Trouble::dry
+                                      : state_ == Filling::running && ring_flow() <= 0   ? Trouble::dry
+                                                                                         : Trouble::none;
 }
 
 void Water::count_trouble(double seconds)
@@ -187,7 +192,9 @@ void Water::outputs(const Acting& acting, const std::vector<double>& t)
 // While the array is full: until the return is swept at the filling speed, then at the set one.
 double Water::ring_flow() const
 {
-    return cavitates_ || air_locked_ ? 0.0 : siphon_ ? full_flow_ : since_full_s_ < sweep_s() ? filling_flow_ : lifted_flow_;
+    return cavitates_ || air_locked_ ? 0.0 : siphon_                 ? full_flow_
+                                         : since_full_s_ < sweep_s() ? filling_flow_
+                                                                     : lifted_flow_;
 }
 
 double Water::sweep_s() const
@@ -209,7 +216,8 @@ void Water::settle_siphon(const std::vector<double>& t, double seconds)
     const double bore = loop_.back.bore_m, section = std::numbers::pi / 4 * bore * bore;
     const bool swept = since_full_s_ >= sweep_s(), just = swept && since_full_s_ - seconds < sweep_s();
     // Formed by the flow that sweeps, held by what the set speed gives.
-    const double flow = siphon_ ? full_flow_ : just ? std::min(filling_flow_, full_flow_) : lifted_flow_;
+    const double flow = siphon_ ? full_flow_ : just ? std::min(filling_flow_, full_flow_)
+                                                    : lifted_flow_;
     const bool fast = flow / section > siphon_froude * std::sqrt(gravity_m_s2 * bore);
     const double top_c = t[network_.node_of(ProbePlace::collector)];
     siphon_ = loop_.drain_back.siphon && fast && (siphon_ || swept) && loop_.drain_back.lift_m < siphon_height_m(top_c, altitude_m_);

@@ -27,22 +27,30 @@ struct Draining {
 };
 Draining draining(const Loop& loop, double altitude_m);
 
-enum class Filling : std::uint8_t { empty, filling, running, draining };
+enum class Filling : std::uint8_t { empty,
+    filling,
+    running,
+    draining };
 
 // Why a pump that is on moves nothing.
-enum class Trouble : std::uint8_t { none, dry, no_prime, air_lock, cavitates, dead_head };
+enum class Trouble : std::uint8_t { none,
+    dry,
+    no_prime,
+    air_lock,
+    cavitates,
+    dead_head };
 const char* trouble_text(Trouble trouble); // "runs dry"; none: empty
 
 struct WaterFigures {
     int fills = 0;
-    int steam_fills = 0;      // began to fill above the boiling point
-    double lifting_s = 0;     // running without a siphon
-    double dry_run_s = 0;     // the pump on and nothing reaches the top, or its dip pipe is empty
-    double air_locked_s = 0;  // air goes round and no water
-    double cavitating_s = 0;  // the water boils at the pump's inlet
-    double dead_head_s = 0;   // the pump on against a shut line
-    double vapour_kg = 0;     // blown out of the vent with the air of a filling array
-    double reverse_s = 0;     // warm fluid rising to the cold collector by itself
+    int steam_fills = 0;     // began to fill above the boiling point
+    double lifting_s = 0;    // running without a siphon
+    double dry_run_s = 0;    // the pump on and nothing reaches the top, or its dip pipe is empty
+    double air_locked_s = 0; // air goes round and no water
+    double cavitating_s = 0; // the water boils at the pump's inlet
+    double dead_head_s = 0;  // the pump on against a shut line
+    double vapour_kg = 0;    // blown out of the vent with the air of a filling array
+    double reverse_s = 0;    // warm fluid rising to the cold collector by itself
 };
 
 // How a pump is driven: share of its set speed, or of the time at its set speed.
@@ -61,8 +69,8 @@ struct PumpDrive {
 struct Acting {
     std::uint32_t running = 0;
     std::array<PumpDrive, 2> pumps{};
-    bool shut = false;     // a motorised check valve stands closed
-    bool emptied = false;  // a drain valve has let the loop out
+    bool shut = false;    // a motorised check valve stands closed
+    bool emptied = false; // a drain valve has let the loop out
     bool operator==(const Acting&) const = default;
 };
 

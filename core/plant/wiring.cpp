@@ -17,7 +17,6 @@ constexpr std::array ratings_a{1.0, 2.0, 3.0, 4.0, 5.0, 6.0, 7.5, 10.0, 13.0, 15
 
 double cable_ohm(const Wiring& w) { return 2 * w.cable_m * copper_ohm_m(w.section_m2, Strands::fine, wire_c); }
 
-
 double cable_bears_a(double section_m2) { return 15.0 * std::pow(section_m2 * 1e6, 0.625); }
 
 MotorCurrents motor_currents(const Loop& l)

@@ -11,7 +11,7 @@ struct BudgetProbe {
     ProbeCurve curve;
     Sensor sensor;
     Lead lead;
-    double placement = 0;      // share of the surroundings it reads, 0…1
+    double placement = 0; // share of the surroundings it reads, 0…1
     double surroundings_c = 15;
 };
 
@@ -23,7 +23,13 @@ struct BudgetAsk {
     double set_k = 8;        // the difference the rule is set to: there the fluids stand
 };
 
-enum class ErrorCause : std::uint8_t { tolerance, lead, self_heating, resolution, placement, mismatch, bridge };
+enum class ErrorCause : std::uint8_t { tolerance,
+    lead,
+    self_heating,
+    resolution,
+    placement,
+    mismatch,
+    bridge };
 inline constexpr std::size_t error_causes = 7;
 const char* cause_text(ErrorCause cause); // "tolerance"
 

@@ -87,13 +87,15 @@ double ReadingChain::terminal_signal(double tip_c) const
     const bool open = spec_.condition.kind == ConditionKind::open, shorted = spec_.condition.kind == ConditionKind::shorted;
     if (!is_resistance(spec_.curve))
         return open || shorted ? 0.0 : element_signal(tip_c);
-    return seen_ohm(spec_.lead, open ? INFINITY : shorted ? 0.0 : element_signal(tip_c));
+    return seen_ohm(spec_.lead, open ? INFINITY : shorted ? 0.0
+                                                          : element_signal(tip_c));
 }
 
 double ReadingChain::of_terminal(double signal) const
 {
     if (spec_.stage.kind != StageKind::pull_up)
-        return signal > 0 || !is_resistance(spec_.curve) ? temperature_beyond(spec_.unit_curve, signal) : falls(spec_.unit_curve) ? INFINITY : -INFINITY;
+        return signal > 0 || !is_resistance(spec_.curve) ? temperature_beyond(spec_.unit_curve, signal) : falls(spec_.unit_curve) ? INFINITY
+                                                                                                                                  : -INFINITY;
     const double volt = is_resistance(spec_.curve) ? divider_volt(spec_.stage, signal) : signal;
     return volt / full_scale(spec_.stage, spec_.curve) * std::ldexp(1.0, spec_.stage.bits);
 }

@@ -13,7 +13,13 @@
 namespace vernal {
 
 // What is wrong with a probe. swapped: two probes that say so sit on each other's inputs.
-enum class ConditionKind : std::uint8_t { sound, open, shorted, stuck, drifted, in_sun, swapped };
+enum class ConditionKind : std::uint8_t { sound,
+    open,
+    shorted,
+    stuck,
+    drifted,
+    in_sun,
+    swapped };
 
 struct Condition {
     ConditionKind kind = ConditionKind::sound;
@@ -65,7 +71,8 @@ private:
 // keeps a memory of the counts it has met: not to be shared between threads.
 class ReadingChain {
 public:
-    enum class For { run, look };
+    enum class For { run,
+        look };
     explicit ReadingChain(ChainSpec spec, For use = For::run);
     // tip_c: the tip without the chain's own heating; sun_w_m2: on the array.
     Seen at(double tip_c, double sun_w_m2) const;

@@ -9,7 +9,7 @@
 namespace vernal {
 namespace {
 
-constexpr double iec_a = 3.9083e-3;  // IEC 60751:2008, clause 4
+constexpr double iec_a = 3.9083e-3; // IEC 60751:2008, clause 4
 constexpr double iec_b = -5.775e-7;
 constexpr double iec_c = -4.183e-12;
 constexpr double k0 = 273.15;
@@ -135,7 +135,8 @@ bool in_range(const ProbeCurve& c, double t) { return t >= c.min_c - 1e-9 && t <
 const char* signal_unit(const ProbeCurve& curve)
 {
     const auto* line = std::get_if<LinearSignal>(&curve.law);
-    return !line ? "Ω" : line->ampere ? "mA" : "V";
+    return !line ? "Ω" : line->ampere ? "mA"
+                                      : "V";
 }
 
 namespace {

@@ -19,7 +19,7 @@ std::vector<std::string> split(const std::string& s, char by)
 {
     std::vector<std::string> out;
     std::size_t from = 0;
-    for (std::size_t to = s.find(by); ; to = s.find(by, from)) {
+    for (std::size_t to = s.find(by);; to = s.find(by, from)) {
         out.push_back(s.substr(from, to == std::string::npos ? to : to - from));
         if (to == std::string::npos)
             return out;
@@ -39,7 +39,7 @@ Result<double> number(const std::string& s)
 Error unknown(const std::string& text)
 {
     return Error{"“" + text + "” is not a probe curve", "probe curve",
-                 "Use pt100, pt1000, ntc:r25=10000,beta=3950, abc:A,B,C, table:0=32650,25=10000, poly:at=25,r=2000,c=7.9e-3/1.9e-5, line:mA=4..20,c=0..100 or line:V=0..10,c=0..100"};
+        "Use pt100, pt1000, ntc:r25=10000,beta=3950, abc:A,B,C, table:0=32650,25=10000, poly:at=25,r=2000,c=7.9e-3/1.9e-5, line:mA=4..20,c=0..100 or line:V=0..10,c=0..100"};
 }
 
 ProbeCurve platinum(double r0) { return ProbeCurve{PlatinumCurve{r0}, -200, 850}; }

@@ -139,7 +139,7 @@ std::optional<Error> trouble_with(const std::vector<CurvePoint>& points, std::si
     }
     if (temps.size() < least)
         return Error{temps.size() < points.size() ? "the points have only " + std::to_string(temps.size()) + " different temperature" + (temps.size() == 1 ? "" : "s") : "there are too few points",
-                     "", "Measure at " + std::to_string(least) + " temperatures or more, as far apart as you can: ice water, the room, hot water"};
+            "", "Measure at " + std::to_string(least) + " temperatures or more, as far apart as you can: ice water, the room, hot water"};
     return {};
 }
 

@@ -9,16 +9,17 @@
 
 namespace vernal {
 
-enum class FitLaw : std::uint8_t { beta, three_term };
+enum class FitLaw : std::uint8_t { beta,
+    three_term };
 
 struct Fit {
     ProbeCurve curve;
-    std::vector<double> residual_k;   // measured less fitted temperature at the measured ohms, by point
+    std::vector<double> residual_k; // measured less fitted temperature at the measured ohms, by point
     double rms_k = 0;
     double rms_ln_r = 0;              // of ln R: 0.01 is 1 % of R
     std::vector<double> left_out_rms; // of ln R without this point; empty: too few points to leave one out, or over 200
     std::optional<std::size_t> suspect;
-    std::vector<double> sigma;        // standard errors of the law's numbers; empty: no freedom left
+    std::vector<double> sigma; // standard errors of the law's numbers; empty: no freedom left
 };
 
 // Points as a technician has them: at least two for beta, three for three terms,

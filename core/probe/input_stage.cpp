@@ -44,7 +44,8 @@ double divider_volt(const InputStage& s, double ohm)
 
 double bridge_volt(const InputStage& s, double collector_ohm, double store_ohm)
 {
-    const double share = !std::isfinite(collector_ohm) ? 0.0 : !std::isfinite(store_ohm) ? 1.0 : store_ohm / (collector_ohm + store_ohm);
+    const double share = !std::isfinite(collector_ohm) ? 0.0 : !std::isfinite(store_ohm) ? 1.0
+                                                                                         : store_ohm / (collector_ohm + store_ohm);
     return amplified(s, s.supply_v * share);
 }
 
@@ -60,7 +61,8 @@ double full_scale(const InputStage& s, const ProbeCurve& curve)
     if (!line)
         return s.supply_v;
     const double most = std::max(line->low, line->high);
-    return line->ampere ? std::max(20.0, most) : most <= 5 ? 5.0 : std::max(10.0, most);
+    return line->ampere ? std::max(20.0, most) : most <= 5 ? 5.0
+                                                           : std::max(10.0, most);
 }
 
 double kelvin_per_count(const InputStage& s, const ProbeCurve& curve, double temp_c)

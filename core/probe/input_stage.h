@@ -13,7 +13,9 @@ namespace vernal {
 //           that has the supply for its reference
 //  bridge:  collector probe to the supply, store probe to ground, their middle to
 //           a comparator; the unit knows the difference only as a voltage
-enum class StageKind : std::uint8_t { exact, pull_up, bridge };
+enum class StageKind : std::uint8_t { exact,
+    pull_up,
+    bridge };
 
 struct InputStage {
     StageKind kind = StageKind::exact;
@@ -23,8 +25,8 @@ struct InputStage {
     int bits = 10;              // of the converter, 6…24; of a straight signal over 0…20 mA, 0…5 V or 0…10 V
     double low_c = -60;         // outside of low … high the unit calls the probe open or shorted
     double high_c = 350;
-    double mismatch_k = 0;      // two of its inputs may read the same probe this far apart
-    double scale_at_c = 40;     // bridge: the store temperature the unit's scale of differences is right at
+    double mismatch_k = 0;  // two of its inputs may read the same probe this far apart
+    double scale_at_c = 40; // bridge: the store temperature the unit's scale of differences is right at
     bool operator==(const InputStage&) const = default;
 };
 
@@ -48,7 +50,7 @@ double probe_power_w(const InputStage& stage, double ohm, double other_ohm);
 // as the nearest of the E24 series (IEC 60063).
 struct PullUpChoice {
     double best_ohm = 0, e24_ohm = 0;
-    double coarsest_k = 0;     // per count with the E24 value
+    double coarsest_k = 0; // per count with the E24 value
 };
 PullUpChoice best_pull_up(const InputStage& stage, const ProbeCurve& curve, double low_c, double high_c);
 

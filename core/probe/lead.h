@@ -7,13 +7,13 @@
 namespace vernal {
 
 struct Lead {
-    double length_m = 0;         // one way, 0…2000; 0: none, or not stated
+    double length_m = 0;          // one way, 0…2000; 0: none, or not stated
     double section_m2 = 0.326e-6; // of one conductor; AWG 22
     Strands strands = Strands::drawn;
-    bool three_wire = false;     // the unit measures the third wire and takes it off
-    double temp_c = 20;          // of the copper
-    double leak_ohm = 0;         // between the wires, by moisture; 0: dry
-    double cable_c = 0;          // highest temperature the cable bears; 0: not stated
+    bool three_wire = false; // the unit measures the third wire and takes it off
+    double temp_c = 20;      // of the copper
+    double leak_ohm = 0;     // between the wires, by moisture; 0: dry
+    double cable_c = 0;      // highest temperature the cable bears; 0: not stated
     bool operator==(const Lead&) const = default;
 };
 

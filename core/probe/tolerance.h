@@ -10,7 +10,13 @@ namespace vernal {
 //  class_aa … class_c: IEC 60751:2008, table 2, of platinum probes
 //  percent: of the resistance at 25 °C and of beta, as thermistors are sold
 //  kelvin: a figure in kelvin, the same everywhere
-enum class ToleranceKind : std::uint8_t { none, class_aa, class_a, class_b, class_c, percent, kelvin };
+enum class ToleranceKind : std::uint8_t { none,
+    class_aa,
+    class_a,
+    class_b,
+    class_c,
+    percent,
+    kelvin };
 
 struct Tolerance {
     ToleranceKind kind = ToleranceKind::none;

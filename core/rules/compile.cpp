@@ -12,8 +12,8 @@ namespace {
 using parts::bit, parts::bit32;
 
 // Estimates: wide enough for the noise of a probe, narrow enough for the purpose.
-constexpr double reach_k = 1.0;    // one heating on demand asks anew this far below its target
-constexpr double heat_low_k = 1.0; // disinfection holds its probe between these above the target,
+constexpr double reach_k = 1.0;     // one heating on demand asks anew this far below its target
+constexpr double heat_low_k = 1.0;  // disinfection holds its probe between these above the target,
 constexpr double heat_high_k = 3.0; // so that it surely stays above
 constexpr double look_back_k = 2.0; // hysteresis of "the sun is likely"
 
@@ -50,7 +50,8 @@ public:
         const auto comes = [](const Rule& r) {
             if (const auto* l = std::get_if<StoreLimit>(&r.body))
                 return l->only_store.empty() ? 1 : 0;
-            return std::holds_alternative<SecondStore>(r.body) ? 2 : std::holds_alternative<RunTimes>(r.body) ? 3 : 1;
+            return std::holds_alternative<SecondStore>(r.body) ? 2 : std::holds_alternative<RunTimes>(r.body) ? 3
+                                                                                                              : 1;
         };
         for (int pass = 0; pass < 4; ++pass)
             for (std::size_t i = 0; i < set_.rules.size(); ++i)
@@ -336,7 +337,8 @@ private:
         if constexpr (std::is_same_v<Body, CollectorMinimum>) {
             clause(Tier::limit, {0, low(l.probe, l.limit, l.limit + l.hysteresis), 0}, false);
         } else {
-            constexpr Tier tier = std::is_same_v<Body, CutOut> ? Tier::cut_out : std::is_same_v<Body, Divert> ? Tier::dump : Tier::limit;
+            constexpr Tier tier = std::is_same_v<Body, CutOut> ? Tier::cut_out : std::is_same_v<Body, Divert> ? Tier::dump
+                                                                                                              : Tier::limit;
             const Bits b = high(l.probe, l.limit, l.limit - l.hysteresis);
             program().limiting |= tier == Tier::dump ? 0U : static_cast<std::uint32_t>(b);
             clause(tier, {0, b, 0}, tier == Tier::dump);
@@ -524,7 +526,9 @@ private:
         for (std::size_t i = 0; i < p.clauses.size(); ++i) {
             const Clause& c = p.clauses[i];
             Program::Groups& g = p.groups[c.output];
-            (c.tier == Tier::hold ? g.hold : c.tier < Tier::min_off ? g.protect : c.tier < Tier::collect ? g.run_on : g.collect) |= bit(i);
+            (c.tier == Tier::hold ? g.hold : c.tier < Tier::min_off ? g.protect
+                                         : c.tier < Tier::collect   ? g.run_on
+                                                                    : g.collect) |= bit(i);
             g.resting_only |= c.resting_only ? bit(i) : 0;
         }
         std::stable_sort(out_.out_of_action.begin(), out_.out_of_action.end(), [](const OutOfAction& a, const OutOfAction& b) { return a.rule < b.rule; });

@@ -264,7 +264,8 @@ std::int32_t speed_of(const Program& p, const Values& v, const Decision& d, std:
                 now = x.floor_pm;
                 s.speed_at[o] = s.now_ms;
             } else if (s.now_ms - s.speed_at[o] >= x.every_ms) {
-                now = in_range(x, now + (value > x.at_mk + x.per_mk ? x.step_pm : value < x.at_mk - x.per_mk ? -x.step_pm : 0));
+                now = in_range(x, now + (value > x.at_mk + x.per_mk ? x.step_pm : value < x.at_mk - x.per_mk ? -x.step_pm
+                                                                                                             : 0));
                 s.speed_at[o] = s.now_ms;
             }
             speed = in_range(x, now);
@@ -277,7 +278,8 @@ Millis clock_before(Millis clock, Millis ms) { return clock < 0 ? clock : ((cloc
 Millis clock_after(Millis clock, Millis ms)
 {
     const Millis next = clock + ms;
-    return clock < 0 ? clock : next < day_ms ? next : next % day_ms;
+    return clock < 0 ? clock : next < day_ms ? next
+                                             : next % day_ms;
 }
 
 // A guard that looks at every reading.

@@ -27,7 +27,7 @@ inline constexpr Millis not_since = std::numeric_limits<Millis>::min();
 struct Decision {
     bool on = false;
     Tier tier = Tier::nothing;
-    std::int16_t rule = -1; // −1 for switch, fault of no single rule, and "nothing asks"
+    std::int16_t rule = -1;             // −1 for switch, fault of no single rule, and "nothing asks"
     std::int32_t speed_pm = full_speed; // of an output that is on
     bool operator==(const Decision&) const = default;
 };
@@ -35,7 +35,11 @@ struct Decision {
 using Decisions = std::array<Decision, max_outputs>;
 
 struct GuardState {
-    enum class Phase : std::uint8_t { idle, watching, proven, waiting, locked };
+    enum class Phase : std::uint8_t { idle,
+        watching,
+        proven,
+        waiting,
+        locked };
     Phase phase = Phase::idle;
     std::uint8_t failures = 0;
     MilliKelvin start_mk = 0; // as the output started
@@ -57,20 +61,20 @@ struct Settled {
 // Times are of now_ms, which counts from power-up.
 struct EngineState {
     Millis now_ms = 0;
-    std::uint32_t latched = 0;                    // bit per latch
-    std::uint32_t running = 0;                    // bit per output
-    Bits conditions = 0;                          // of the last sample, latches with them
-    std::uint32_t trusted = 0;                    // bit per channel read: valid for long enough
-    std::uint32_t pending = 0;                    // bit per latch on its way
-    std::array<Millis, max_read> valid_since{};   // not_since: invalid
+    std::uint32_t latched = 0;                  // bit per latch
+    std::uint32_t running = 0;                  // bit per output
+    Bits conditions = 0;                        // of the last sample, latches with them
+    std::uint32_t trusted = 0;                  // bit per channel read: valid for long enough
+    std::uint32_t pending = 0;                  // bit per latch on its way
+    std::array<Millis, max_read> valid_since{}; // not_since: invalid
     std::array<Millis, max_outputs> changed_at{};
-    std::array<Millis, max_outputs> stopped_at{}; // for the drain time, which power-up begins
-    std::array<Millis, max_outputs> on_since{};   // the switch went to ON; not_since: it is not on ON
-    std::array<Millis, max_timers> since{};       // by timer slot; not_since: not counting
+    std::array<Millis, max_outputs> stopped_at{};     // for the drain time, which power-up begins
+    std::array<Millis, max_outputs> on_since{};       // the switch went to ON; not_since: it is not on ON
+    std::array<Millis, max_timers> since{};           // by timer slot; not_since: not counting
     std::array<std::int64_t, max_channels> average{}; // by channel, in 1/1024 of its unit
     std::array<GuardState, 2> guards{};
     std::array<std::int32_t, max_outputs> speed_pm{};
-    std::array<Millis, max_outputs> speed_at{};   // of the last change of a speed that seeks a target
+    std::array<Millis, max_outputs> speed_at{}; // of the last change of a speed that seeks a target
     Settled settled;
     bool operator==(const EngineState&) const = default;
 };

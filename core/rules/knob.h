@@ -9,10 +9,11 @@ namespace vernal {
 
 // even: both run evenly along the scale; growing: in equal ratios, as a knob with
 // a logarithmic track does (all four ends above zero then).
-enum class KnobLaw : std::uint8_t { even, growing };
+enum class KnobLaw : std::uint8_t { even,
+    growing };
 
 struct Knob {
-    double first = 0, last = 10;            // marks at the ends of its scale, first ≠ last
+    double first = 0, last = 10;                                              // marks at the ends of its scale, first ≠ last
     TempDiff on_first = TempDiff::kelvin(3), off_first = TempDiff::kelvin(1); // the pair at the first mark
     TempDiff on_last = TempDiff::kelvin(14), off_last = TempDiff::kelvin(8);  // and at the last
     KnobLaw law = KnobLaw::even;

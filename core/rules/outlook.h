@@ -21,9 +21,9 @@ std::vector<Voice> voices(const Program& program, const Inputs& in, const Engine
 // One reading, or the difference of two, that would change the output by itself.
 struct Margin {
     std::uint8_t plus = zero_channel, minus = zero_channel; // channels
-    std::int64_t amount = 0; // > 0: still to go, in milli units of the channel
-    bool rising = true;      // of plus less minus; a lower limit has no plus
-    std::int16_t rule = -1;  // whose latch it is
+    std::int64_t amount = 0;                                // > 0: still to go, in milli units of the channel
+    bool rising = true;                                     // of plus less minus; a lower limit has no plus
+    std::int16_t rule = -1;                                 // whose latch it is
     bool operator==(const Margin&) const = default;
 };
 // Nearest first. Empty: no single reading would change the output.
@@ -34,10 +34,15 @@ std::optional<Millis> until_change(const Program& program, const Inputs& in, con
 
 // What a clause that wants the output on still misses.
 struct Missing {
-    enum class Kind : std::uint8_t { reading, clock, away, wait, output, other };
+    enum class Kind : std::uint8_t { reading,
+        clock,
+        away,
+        wait,
+        output,
+        other };
     Kind kind = Kind::reading;
-    Margin margin;    // reading
-    Millis left_ms = 0; // clock, wait: until it holds; not_since: not by itself
+    Margin margin;         // reading
+    Millis left_ms = 0;    // clock, wait: until it holds; not_since: not by itself
     bool must_end = false; // it holds and must cease
     std::int16_t rule = -1;
     std::int8_t output = -1; // output: which of them runs, or must

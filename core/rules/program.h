@@ -37,9 +37,24 @@ inline constexpr Millis day_ms = 86'400'000;
 inline constexpr std::int32_t full_speed = 1000; // per mille
 
 // Who may overrule whom; smaller wins (docs/engine-semantics.md, 6).
-enum class Tier : std::uint8_t { bypass, off_switch, hold, on_switch, fault, cut_out, freeze, dump, limit, min_off, min_run, collect, heat, nothing };
+enum class Tier : std::uint8_t { bypass,
+    off_switch,
+    hold,
+    on_switch,
+    fault,
+    cut_out,
+    freeze,
+    dump,
+    limit,
+    min_off,
+    min_run,
+    collect,
+    heat,
+    nothing };
 
-enum class Mode : std::uint8_t { off, automatic, on };
+enum class Mode : std::uint8_t { off,
+    automatic,
+    on };
 
 // A latch over channel `plus` less channel `minus`. Sets at value >= set, clears
 // at value <= clear; clear < set always. A lower limit has the zero channel for
@@ -91,15 +106,15 @@ struct Gate {
     };
     Kind kind = Kind::term;
     std::uint8_t bit = 0;
-    std::uint8_t timer = 0;     // slot, for those that count
-    std::int8_t output = -1;    // cycle: begins anew while this output runs for other reasons
-    bool on_first = false;      // cycle: begins with on_ms
-    std::uint8_t channel = 0;   // guard
-    std::uint8_t retries = 0;   // guard
-    MilliKelvin change_mk = 0;  // guard
+    std::uint8_t timer = 0;    // slot, for those that count
+    std::int8_t output = -1;   // cycle: begins anew while this output runs for other reasons
+    bool on_first = false;     // cycle: begins with on_ms
+    std::uint8_t channel = 0;  // guard
+    std::uint8_t retries = 0;  // guard
+    MilliKelvin change_mk = 0; // guard
     Expr when;
     Millis wait_ms = 0, on_ms = 0;
-    Millis before_ms = 0;       // cycle: counted as waited already at power-up
+    Millis before_ms = 0; // cycle: counted as waited already at power-up
     std::array<ClockSpan, 3> spans{};
     std::uint8_t span_count = 0;
     std::int16_t rule = -1;
@@ -117,14 +132,15 @@ struct Clause {
 
 // Speed of an output that runs by comfort or collecting rules; else it runs full.
 struct Speed {
-    enum class Kind : std::uint8_t { difference, target };
+    enum class Kind : std::uint8_t { difference,
+        target };
     Kind kind = Kind::difference;
     std::uint8_t output = 0;
     std::uint8_t plus = zero_channel, minus = zero_channel;
-    MilliKelvin at_mk = 0;      // difference: where it begins to rise; target: wanted
-    MilliKelvin per_mk = 1000;  // difference: per step; target: nothing moves within this of the target
+    MilliKelvin at_mk = 0;     // difference: where it begins to rise; target: wanted
+    MilliKelvin per_mk = 1000; // difference: per step; target: nothing moves within this of the target
     std::int32_t step_pm = 100, floor_pm = 300, top_pm = full_speed, grain_pm = 10;
-    Millis every_ms = 10000;    // target: one step so often
+    Millis every_ms = 10000; // target: one step so often
     bool bursts = false;
     std::int16_t rule = -1;
 };
@@ -134,12 +150,12 @@ struct OutputTimers {
     Millis min_off_ms = 0;
     Millis on_timeout_ms = 0; // 0: ON stays until it is moved
     std::int16_t timer_rule = -1;
-    Millis drain_ms = 0;      // held off for so long after a stop, even against ON
+    Millis drain_ms = 0; // held off for so long after a stop, even against ON
     std::int16_t drain_rule = -1;
-    Millis boost_ms = 0;      // full or boosted speed after a start
+    Millis boost_ms = 0; // full or boosted speed after a start
     std::int32_t boost_pm = full_speed;
     bool bypass = false;
-    bool auto_after_power = false; // ON found at power-up is not taken for ON
+    bool auto_after_power = false;             // ON found at power-up is not taken for ON
     std::uint32_t fault_off = 0, fault_on = 0; // bit per channel read: its fault sends the output there
 };
 
@@ -162,10 +178,10 @@ struct Program {
         Bits hold = 0, protect = 0, run_on = 0, collect = 0, resting_only = 0;
     };
     std::array<Groups, max_outputs> groups{};
-    std::uint32_t delayed = 0; // bit per latch that has a delay
+    std::uint32_t delayed = 0;  // bit per latch that has a delay
     std::uint32_t limiting = 0; // bit per latch of a limit or cut-out that stops what runs
     std::array<OutputTimers, max_outputs> timers{};
-    std::uint32_t used = 0;      // channels read by any rule
+    std::uint32_t used = 0; // channels read by any rule
     std::uint8_t timers_used = 0;
     std::size_t channels() const { return first_spare_channel + spare.size(); }
     // Whether its state depends on every single reading, not only on what they cross.

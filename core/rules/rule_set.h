@@ -13,7 +13,7 @@
 namespace vernal {
 
 using RuleBody = std::variant<Differential, StoreLimit, CutOut, RunTimes, Divert, LinkedDifference, FixedDifference, SecondStore, SpeedByDifference, SpeedToRise, SpeedToTemperature, MixingLimit, SeriesThermostat, CollectorMinimum, Freeze,
-                              DrainDown, NightCooling, DrainTime, Fill, DryRun, LowVoltage, Look, Heating, HeatOnce, Disinfection, Thermostat, Timer, Exercise, Follow>;
+    DrainDown, NightCooling, DrainTime, Fill, DryRun, LowVoltage, Look, Heating, HeatOnce, Disinfection, Thermostat, Timer, Exercise, Follow>;
 
 struct Rule {
     std::string output;
@@ -33,10 +33,10 @@ std::optional<LimitOf> limit_of(const Rule& rule);
 
 // One entry per kind of rule, in the order in which they win.
 struct RuleKind {
-    const char* key;   // in the job file
-    const char* title; // in the window
-    const char* group; // Protect, Start, Collect …
-    const char* why;   // one sentence
+    const char* key;      // in the job file
+    const char* title;    // in the window
+    const char* group;    // Protect, Start, Collect …
+    const char* why;      // one sentence
     const char* sentence; // as read in the window; {key} stands for the field of that key
     const char* details;  // what most leave alone, likewise; may be empty
     Tier tier;            // its rank
@@ -46,9 +46,15 @@ const RuleKind& kind_of(const Rule& rule);
 
 // What an output drives: by its place in the list what the arrangement says
 // (loop pump, second pump, valve), or another thing.
-enum class Drives : std::uint8_t { loop, element, drain_valve, check_valve, other };
+enum class Drives : std::uint8_t { loop,
+    element,
+    drain_valve,
+    check_valve,
+    other };
 
-enum class OnFault : std::uint8_t { off, on, carry_on };
+enum class OnFault : std::uint8_t { off,
+    on,
+    carry_on };
 
 // What an output does while a probe that one of its rules reads is at fault;
 // carry_on: only the rules that read it are out.
@@ -64,8 +70,8 @@ struct Output {
     Mode mode = Mode::automatic;
     double on_timeout_s = 0; // 0: ON stays until moved
     Drives drives = Drives::loop;
-    bool bypass = false;           // the service bypass feeds it around the unit
-    bool auto_after_power = false; // after power returns ON counts as AUTO until the switch is moved
+    bool bypass = false;               // the service bypass feeds it around the unit
+    bool auto_after_power = false;     // after power returns ON counts as AUTO until the switch is moved
     std::vector<FaultChoice> faults{}; // probes not named: off
     bool operator==(const Output&) const = default;
 };
@@ -73,13 +79,13 @@ struct Output {
 // A unit's settings.
 struct RuleSet {
     std::vector<Output> outputs;
-    std::vector<Rule> rules; // kept in the order in which they win
-    double sample_s = 1.0;      // period at which the unit looks, 0.1…60
-    double resolution_k = 0.0;  // what it resolves; 0: all of a millikelvin
+    std::vector<Rule> rules;   // kept in the order in which they win
+    double sample_s = 1.0;     // period at which the unit looks, 0.1…60
+    double resolution_k = 0.0; // what it resolves; 0: all of a millikelvin
     double fault_return_s = 10.0;
-    double power_wait_s = 0.0;  // after power returns every output is held off so long
-    bool away = false;          // nobody is at home
-    Knob knob;                  // of a unit with one knob for both differences
+    double power_wait_s = 0.0; // after power returns every output is held off so long
+    bool away = false;         // nobody is at home
+    Knob knob;                 // of a unit with one knob for both differences
     bool operator==(const RuleSet&) const = default;
 };
 
@@ -106,7 +112,8 @@ std::optional<std::string> move_rule(std::vector<Rule>& rules, std::size_t from,
 
 // Every probe or output key of a rule; empty ones with them. For renaming, choosing, checking.
 struct KeyOf {
-    enum class Of : std::uint8_t { probe, output } of;
+    enum class Of : std::uint8_t { probe,
+        output } of;
     const char* field;
     std::string* key;
     bool may_be_empty;

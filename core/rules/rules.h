@@ -53,7 +53,8 @@ struct SecondStore {
 };
 
 // pwm: the pump turns slower. bursts: it gets full power for a share of the time.
-enum class DriveKind : std::uint8_t { pwm, bursts };
+enum class DriveKind : std::uint8_t { pwm,
+    bursts };
 
 // Shares of full speed.
 struct SpeedRange {
@@ -120,9 +121,9 @@ struct Freeze {
     std::string probe, second; // either; second may be empty
     Temperature limit = Temperature::celsius(4);
     TempDiff hysteresis = TempDiff::kelvin(3);
-    std::string store;         // may be empty: never asked
+    std::string store;                               // may be empty: never asked
     Temperature store_min = Temperature::celsius(8); // not below this
-    double burst_s = 0, every_s = 900; // burst_s 0: all the time
+    double burst_s = 0, every_s = 900;               // burst_s 0: all the time
     bool operator==(const Freeze&) const = default;
 };
 

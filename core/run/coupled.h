@@ -24,11 +24,11 @@ struct Draw {
 
 // One day as it acts on the loop; points a minute, 1441 of them.
 struct DayForcing {
-    std::vector<double> air_c, net_sky_w_m2, plane_w_m2; // plane_w_m2: on the first array, for showing
+    std::vector<double> air_c, net_sky_w_m2, plane_w_m2;  // plane_w_m2: on the first array, for showing
     std::array<std::vector<double>, sun_planes> sun_w_m2; // empty: not met by any part
     std::vector<Draw> draws;
     double mains_c = 10.0;
-    double target_c = 45.0; // of the tapped water
+    double target_c = 45.0;                      // of the tapped water
     double outage_start_s = 0, outage_end_s = 0; // of the mains; equal: none
 };
 
@@ -37,7 +37,7 @@ DayForcing forcing(const SkyDay& sky, const Loop& loop);
 struct CoupledSetup {
     Loop loop;
     std::vector<ProbeSite> probes;
-    Sensors sensors;            // how the unit reads them
+    Sensors sensors; // how the unit reads them
     Program program;
     std::array<Mode, max_outputs> modes{Mode::automatic, Mode::automatic, Mode::automatic, Mode::automatic};
     std::array<Drives, max_outputs> drives{};
@@ -45,9 +45,9 @@ struct CoupledSetup {
     double resolution_k = 0.0;
     std::vector<std::shared_ptr<const DayForcing>> days; // at least one
     Fineness fine;
-    double step_s = 0;          // > 0: fixed integration step; 0: as long as accuracy and thresholds allow
-    double tolerance_k = 0.3;   // of a step, to the second-order result
-    int spin_up_days = 1;       // repeats of the first day before anything counts
+    double step_s = 0;        // > 0: fixed integration step; 0: as long as accuracy and thresholds allow
+    double tolerance_k = 0.3; // of a step, to the second-order result
+    int spin_up_days = 1;     // repeats of the first day before anything counts
     double start_tank_c = 35.0;
     double altitude_m = 0.0;
 };
@@ -67,10 +67,10 @@ struct Record {
 
 struct CoupledResult {
     Figures figures;
-    std::vector<Record> records;     // one per step kept, dense where things happen
-    std::vector<float> nodes;        // records × network size, °C
+    std::vector<Record> records; // one per step kept, dense where things happen
+    std::vector<float> nodes;    // records × network size, °C
     std::size_t node_count = 0;
-    EngineState first_state;         // of the engine before the first counted sample
+    EngineState first_state; // of the engine before the first counted sample
     bool cancelled = false;
 };
 

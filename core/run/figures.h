@@ -14,16 +14,16 @@ namespace vernal {
 struct PumpFigures {
     double run_time_s = 0;
     int starts = 0;
-    double shortest_run_s = NAN;     // of completed runs; none: NaN
+    double shortest_run_s = NAN; // of completed runs; none: NaN
     double median_run_s = NAN;
-    double first_start_s = NAN;      // seconds of the (first) day
-    std::vector<double> runs_s;      // completed runs in order
+    double first_start_s = NAN; // seconds of the (first) day
+    std::vector<double> runs_s; // completed runs in order
 };
 
 struct Figures {
-    HeatFlows heat;                  // J
+    HeatFlows heat; // J
     double pump_energy_j = 0;
-    double needed_j = 0;             // what raises the draw to its target
+    double needed_j = 0; // what raises the draw to its target
     double stored_change_j = 0;
     double highest_collector_c = -INFINITY, highest_store_c = -INFINITY;
     double above_limit_s = 0;        // a limited reading at or above its limit
@@ -33,16 +33,16 @@ struct Figures {
     std::string first_freeze_at;     // where
     double coldest_wet_c = INFINITY; // of the place that came nearest to freezing
     std::string coldest_wet_at;
-    double night_loss_j = 0;         // carried from the store by a leaking check valve
-    double short_j = 0;              // missing at the tap: needed and not drawn
-    double first_short_s = NAN;      // the first draw that stayed below its target
-    double end_pressure_pa = NAN;    // cold again, of a closed loop
-    double end_store_c = NAN;        // top of the store at the end
-    double first_cut_s = NAN;        // of the battery
-    std::vector<PumpFigures> pumps;  // per output
-    WaterFigures water;              // of a drain-back array
-    PowerFigures power;              // of a battery
-    VesselFigures vessel;            // of a closed loop
+    double night_loss_j = 0;        // carried from the store by a leaking check valve
+    double short_j = 0;             // missing at the tap: needed and not drawn
+    double first_short_s = NAN;     // the first draw that stayed below its target
+    double end_pressure_pa = NAN;   // cold again, of a closed loop
+    double end_store_c = NAN;       // top of the store at the end
+    double first_cut_s = NAN;       // of the battery
+    std::vector<PumpFigures> pumps; // per output
+    WaterFigures water;             // of a drain-back array
+    PowerFigures power;             // of a battery
+    VesselFigures vessel;           // of a closed loop
     std::int64_t steps = 0, rejected = 0;
 
     // What of the draw's heat did not come from the element, Duffie & Beckman's

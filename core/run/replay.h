@@ -18,16 +18,16 @@ struct ReplaySetup {
     bool away = false;
     double resolution_k = 0.0;
     double low_c = -INFINITY, high_c = INFINITY; // outside of it the unit calls a probe open or shorted
-    std::vector<std::string> probe_columns;  // trace column per probe of the program
-    std::vector<std::string> output_columns; // recorded output per output; not in the trace: no disagreements
+    std::vector<std::string> probe_columns;      // trace column per probe of the program
+    std::vector<std::string> output_columns;     // recorded output per output; not in the trace: no disagreements
 };
 
 // A stretch in which the rules and the record differ.
 struct Disagreement {
     double from_s = 0, to_s = 0; // seconds after the trace's start; to: first row of agreement, or the end
     std::size_t output = 0;
-    bool recorded_on = false;    // the rules say the opposite
-    Tier tier = Tier::nothing;   // what decided at its beginning
+    bool recorded_on = false;  // the rules say the opposite
+    Tier tier = Tier::nothing; // what decided at its beginning
     std::int16_t rule = -1;
 };
 
@@ -39,10 +39,10 @@ struct ReplayRow {
 };
 
 struct ReplayResult {
-    std::vector<ReplayRow> rows;             // one per trace row, and one where a gap made the readings invalid
+    std::vector<ReplayRow> rows; // one per trace row, and one where a gap made the readings invalid
     std::vector<Disagreement> disagreements;
-    std::vector<PumpFigures> by_rules;       // per output
-    std::vector<PumpFigures> recorded;       // per output; empty figures where not recorded
+    std::vector<PumpFigures> by_rules; // per output
+    std::vector<PumpFigures> recorded; // per output; empty figures where not recorded
     double disagree_s = 0;
 };
 

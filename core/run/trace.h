@@ -10,16 +10,16 @@
 namespace vernal {
 
 struct TraceColumn {
-    std::string name;               // as in the header, without the unit: "collector"
+    std::string name; // as in the header, without the unit: "collector"
     Quantity quantity = Quantity::number;
-    std::vector<double> values;     // SI, °C; NaN where the cell is empty
+    std::vector<double> values; // SI, °C; NaN where the cell is empty
     bool operator==(const TraceColumn&) const = default;
 };
 
 // Times strictly rise. Columns are as long as time_s.
 struct Trace {
-    std::vector<double> time_s;     // seconds after `start`
-    std::string start;              // ISO 8601 local time of time 0, or empty when the file gives seconds
+    std::vector<double> time_s; // seconds after `start`
+    std::string start;          // ISO 8601 local time of time 0, or empty when the file gives seconds
     std::vector<TraceColumn> columns;
     std::vector<std::string> notes; // what was tolerated while reading: duplicates, gaps, empty cells
     const TraceColumn* find(const std::string& name) const

@@ -9,7 +9,9 @@ namespace vernal {
 //  drawn: by gauge, resistivity over section (ASTM B258 sizes, IACS copper)
 //  solid: IEC 60228 classes 1 and 2, one wire or a few strands
 //  fine:  IEC 60228 class 5, fine strands: 13 to 16 % above drawn copper
-enum class Strands : std::uint8_t { drawn, solid, fine };
+enum class Strands : std::uint8_t { drawn,
+    solid,
+    fine };
 
 // One conductor, Ω/m, at a temperature of its own, °C. Between and below the
 // sections of the tables by 1/section. section_m2 > 0.

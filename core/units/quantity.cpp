@@ -126,7 +126,8 @@ int decimals_of(double shown, Quantity q, const Units& u)
     if (q == Quantity::volume && !u.us_gallons && std::fabs(shown) < few_litres && std::fabs(shown - std::round(shown)) > 0.05)
         return usual + 1;
     if (q == Quantity::resistance)
-        return std::fabs(shown) >= 10000 ? 0 : std::fabs(shown) >= 1000 ? 1 : usual;
+        return std::fabs(shown) >= 10000 ? 0 : std::fabs(shown) >= 1000 ? 1
+                                                                        : usual;
     return usual;
 }
 
@@ -169,7 +170,8 @@ std::string to_text(double inside, Quantity q, const Units& u)
     std::string out = buffer;
     replace_all(out, "-", "−");
     const std::string unit = unit_name(q, u);
-    return unit.empty() ? out : unit == "°" ? out + unit : out + " " + unit;
+    return unit.empty() ? out : unit == "°" ? out + unit
+                                            : out + " " + unit;
 }
 
 Result<double> parse(const std::string& text, Quantity q, const Units& u)

@@ -8,43 +8,43 @@
 namespace vernal {
 
 enum class Quantity {
-    number,        // no unit
-    ratio,         // 0…1, shown as percent
-    temperature,   // inside: °C
-    difference,    // inside: K
-    length,        // m
-    bore,          // m, shown as mm or in
-    area,          // m²
-    volume,        // m³, shown as L or US gal
-    flow,          // m³/s, shown as L/min or US gal/min
-    power,         // W
-    conductance,   // W/K
-    energy,        // J, shown as kWh
-    duration,      // s
-    minutes,       // s, shown as minutes
-    hours,         // h of the day
-    angle,         // degrees
-    irradiance,    // W/m²
-    loss_linear,   // W/(m² K)
-    loss_square,   // W/(m² K²)
-    area_capacity, // J/(m² K), shown as kJ
-    line_loss,     // W/(m K)
-    resistance,    // Ω
-    altitude,      // m, never converted
-    speed,         // m/s
-    heat_capacity, // J/K, shown as kJ/K
-    large_volume,  // m³ of a pool, shown as m³ or US gal
-    space,         // m³ of a room, shown as m³ or ft³
-    voltage,       // V
-    current,       // A
-    charge,        // Ah
-    small_power,   // W, with a decimal
-    pressure,      // Pa, shown as bar or psi
-    pressure_drop, // Pa, shown as kPa or psi
-    wire,          // m² of copper, shown as mm² or AWG
-    roughness,     // m, shown as µm
-    grams,         // kg, shown as g
-    small_number,  // no unit, four decimals
+    number,           // no unit
+    ratio,            // 0…1, shown as percent
+    temperature,      // inside: °C
+    difference,       // inside: K
+    length,           // m
+    bore,             // m, shown as mm or in
+    area,             // m²
+    volume,           // m³, shown as L or US gal
+    flow,             // m³/s, shown as L/min or US gal/min
+    power,            // W
+    conductance,      // W/K
+    energy,           // J, shown as kWh
+    duration,         // s
+    minutes,          // s, shown as minutes
+    hours,            // h of the day
+    angle,            // degrees
+    irradiance,       // W/m²
+    loss_linear,      // W/(m² K)
+    loss_square,      // W/(m² K²)
+    area_capacity,    // J/(m² K), shown as kJ
+    line_loss,        // W/(m K)
+    resistance,       // Ω
+    altitude,         // m, never converted
+    speed,            // m/s
+    heat_capacity,    // J/K, shown as kJ/K
+    large_volume,     // m³ of a pool, shown as m³ or US gal
+    space,            // m³ of a room, shown as m³ or ft³
+    voltage,          // V
+    current,          // A
+    charge,           // Ah
+    small_power,      // W, with a decimal
+    pressure,         // Pa, shown as bar or psi
+    pressure_drop,    // Pa, shown as kPa or psi
+    wire,             // m² of copper, shown as mm² or AWG
+    roughness,        // m, shown as µm
+    grams,            // kg, shown as g
+    small_number,     // no unit, four decimals
     small_difference, // K, two decimals: errors
     signal_voltage,   // V, three decimals
     dissipation,      // W/K, shown as mW/K

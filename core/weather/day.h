@@ -9,14 +9,17 @@
 
 namespace vernal {
 
-enum class Clouds : std::uint8_t { clear, racing, broken, overcast };
+enum class Clouds : std::uint8_t { clear,
+    racing,
+    broken,
+    overcast };
 
 // A generated day. Temperatures in °C as the thermometer shade would read.
 struct SkySpec {
     int year = 2026, month = 6, day = 21;
     Clouds clouds = Clouds::clear;
     std::uint32_t seed = 1;
-    double air_min_c = 8.0; // reached about sunrise
+    double air_min_c = 8.0;  // reached about sunrise
     double air_max_c = 20.0; // reached at 15:00
     bool operator==(const SkySpec&) const = default;
 };

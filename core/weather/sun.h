@@ -4,10 +4,10 @@
 namespace vernal {
 
 struct Place {
-    double latitude_deg = 45.0;  // north positive, −90…90
-    double longitude_deg = 0.0;  // east positive, −180…180
+    double latitude_deg = 45.0; // north positive, −90…90
+    double longitude_deg = 0.0; // east positive, −180…180
     double altitude_m = 0.0;
-    double utc_offset_h = 0.0;   // local clock minus UTC
+    double utc_offset_h = 0.0; // local clock minus UTC
     bool operator==(const Place&) const = default;
 };
 

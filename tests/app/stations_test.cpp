@@ -3,10 +3,10 @@
 #include "fixture.h"
 
 #include "app/day_chart.h"
-#include "core/plant/parts.h"
-#include "core/plant/water.h"
 #include "app/palette.h"
 #include "app/start_page.h"
+#include "core/plant/parts.h"
+#include "core/plant/water.h"
 #include "files/disk.h"
 
 #include <QCheckBox>
@@ -341,7 +341,9 @@ void StationsTest::every_part_of_every_arrangement_opens()
             const QRectF area = view->part_area(part);
             QVERIFY2(!area.isEmpty() && QRectF(view->rect()).contains(area), qPrintable(QStringLiteral("%1 %2").arg(a.key, part_text(part).title)));
             QSignalSpy spy(view, &LoopView::chosen);
-            QTest::mouseClick(view, Qt::LeftButton, {}, (part == Part::tank || part == Part::room ? area.center() : part == Part::back ? area.topRight() + QPointF(-6, 30) : area.center()).toPoint());
+            QTest::mouseClick(view, Qt::LeftButton, {}, (part == Part::tank || part == Part::room ? area.center() : part == Part::back ? area.topRight() + QPointF(-6, 30)
+                                                                                                                                       : area.center())
+                                                            .toPoint());
             QCOMPARE(spy.size(), 1);
             view->choose(part);
             QTest::qWait(1);
@@ -542,7 +544,8 @@ void StationsTest::glare_changes_colours_only()
 void StationsTest::edits_in_quick_succession_end_in_the_last()
 {
     for (int i = 0; i < 40; ++i) {
-        document().edit_variant("quick", [i](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(6 + 0.1 * i); }, "quick");
+        document().edit_variant(
+            "quick", [i](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(6 + 0.1 * i); }, "quick");
         if (i % 7 == 0)
             QTest::qWait(1);
     }

@@ -148,7 +148,8 @@ void WindowTest::remedy_shows_its_effect_before_it_is_taken()
             if (b->isVisible() && b->text().startsWith("Try: start"))
                 attempt = b;
         return attempt != nullptr;
-    }, 5000));
+    },
+        5000));
     const Job before = job();
     QTest::mouseClick(attempt, Qt::LeftButton);
     auto* effect = attempt->parentWidget()->findChild<QLabel*>("remedyEffect");

@@ -19,7 +19,7 @@ RuleSet usual()
     RuleSet s;
     s.outputs = {Output{}};
     s.rules = {Rule{"P1", true, CutOut{"S1", Temperature::celsius(125), TempDiff::kelvin(15)}}, Rule{"P1", true, StoreLimit{"S3", Temperature::celsius(70), TempDiff::kelvin(4)}},
-               Rule{"P1", true, RunTimes{0, 0}}, Rule{"P1", true, Differential{"S1", "S2", TempDiff::kelvin(8), TempDiff::kelvin(4)}}};
+        Rule{"P1", true, RunTimes{0, 0}}, Rule{"P1", true, Differential{"S1", "S2", TempDiff::kelvin(8), TempDiff::kelvin(4)}}};
     return s;
 }
 

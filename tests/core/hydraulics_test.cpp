@@ -169,7 +169,7 @@ TEST(Suction, head_over_the_vapour_pressure)
 TEST(Pressure, of_six_metres_of_water)
 {
     EXPECT_NEAR(998.2 * gravity_m_s2 * 6 / 1000, 58.7, 0.1); // field handbook: 58.7 kPa
-    EXPECT_NEAR(atmosphere_pa(2000), 79495, 30);               // ISO 2533
+    EXPECT_NEAR(atmosphere_pa(2000), 79495, 30);             // ISO 2533
 }
 
 } // namespace

@@ -28,7 +28,8 @@ struct Band {
             asked_for = -1;
             return;
         }
-        const bool wants = value <= clear ? false : value >= set ? true : on;
+        const bool wants = value <= clear ? false : value >= set ? true
+                                                                 : on;
         if (wants == on) {
             asked_for = -1;
             return;
@@ -43,14 +44,14 @@ struct Band {
 
 struct Memory { // of one rule
     std::array<Band, 4> band;
-    Ms counted = -1;        // of what the rule counts; −1: not counting
-    bool active = false;    // of what it cycles
-    bool asked = false;     // at the last sample
+    Ms counted = -1;                  // of what the rule counts; −1: not counting
+    bool active = false;              // of what it cycles
+    bool asked = false;               // at the last sample
     double source = NAN, store = NAN; // averages, in thousandths
     int failures = 0, phase = 0;      // of a dry-run guard: 0 idle, 1 watching, 2 proven, 3 waiting, 4 locked
     long at_start = 0;
     bool pressed = false;
-    Ms speed_for = -ages;              // when its speed last moved
+    Ms speed_for = -ages; // when its speed last moved
     long speed = 0;
 };
 
@@ -90,7 +91,8 @@ public:
         step_ = ms(set_.sample_s);
         up_for_ += step_;
         for (std::size_t p = 0; p < max_read; ++p)
-            good_for_[p] = !in.readings[p].valid ? -1 : good_for_[p] < 0 ? 0 : good_for_[p] + step_;
+            good_for_[p] = !in.readings[p].valid ? -1 : good_for_[p] < 0 ? 0
+                                                                         : good_for_[p] + step_;
         for (std::size_t o = 0; o < running_.size(); ++o) {
             changed_for_[o] += step_;
             stopped_for_[o] += step_;
@@ -129,7 +131,9 @@ private:
     template <class R>
     const R* as(std::size_t r) const { return std::get_if<R>(&set_.rules[r].body); }
 
-    int turn_of(std::size_t r) const { return as<StoreLimit>(r) ? 0 : as<SecondStore>(r) ? 2 : as<RunTimes>(r) ? 9 : 1; }
+    int turn_of(std::size_t r) const { return as<StoreLimit>(r) ? 0 : as<SecondStore>(r) ? 2
+                                                                  : as<RunTimes>(r)      ? 9
+                                                                                         : 1; }
 
     int probe(const std::string& key) const
     {
@@ -220,10 +224,12 @@ private:
 
     const SpeedRange* range_of(std::size_t r) const
     {
-        const auto *d = as<SpeedByDifference>(r);
-        const auto *rise = as<SpeedToRise>(r);
-        const auto *t = as<SpeedToTemperature>(r);
-        return d ? &d->range : rise ? &rise->range : t ? &t->range : nullptr;
+        const auto* d = as<SpeedByDifference>(r);
+        const auto* rise = as<SpeedToRise>(r);
+        const auto* t = as<SpeedToTemperature>(r);
+        return d ? &d->range : rise ? &rise->range
+                           : t      ? &t->range
+                                    : nullptr;
     }
     bool sets_speed(std::size_t r) const { return as<SpeedByDifference>(r) || as<SpeedToRise>(r) || as<SpeedToTemperature>(r); }
 
@@ -581,7 +587,8 @@ private:
             m.speed = share(g.floor);
             m.speed_for = up_for_;
         } else if (up_for_ - m.speed_for >= every) {
-            m.speed = held(g, m.speed + (over > within ? share(g.step) : over < -within ? -share(g.step) : 0));
+            m.speed = held(g, m.speed + (over > within ? share(g.step) : over < -within ? -share(g.step)
+                                                                                        : 0));
             m.speed_for = up_for_;
         }
         return held(g, m.speed);

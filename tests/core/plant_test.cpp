@@ -1,7 +1,7 @@
 #include "core/job/fields.h"
+#include "core/plant/integrator.h"
 #include "core/plant/vessel.h"
 #include "core/plant/water.h"
-#include "core/plant/integrator.h"
 
 #include <Eigen/Dense>
 #include <gtest/gtest.h>
@@ -191,10 +191,14 @@ struct AnyNumbers {
     void temperature(const NumberField& f, Temperature& t) { t = Temperature::celsius(any(f.min, f.max)); }
     void difference(const NumberField& f, TempDiff& d) { d = TempDiff::kelvin(any(f.min, f.max)); }
     void boolean(const SwitchField&, bool& b) { b = *rc::gen::arbitrary<bool>(); }
-    template <class Names, class E> void choice(const char*, const Names& names, E& x) { x = static_cast<E>(*rc::gen::inRange<std::size_t>(0, names.size())); }
-    template <class... A> void text_choice(A&&...) {}
-    template <class T> void object(const char*, T& x) { fields(*this, x); }
-    template <class T> void spare_object(const char*, T& x) { fields(*this, x); }
+    template <class Names, class E>
+    void choice(const char*, const Names& names, E& x) { x = static_cast<E>(*rc::gen::inRange<std::size_t>(0, names.size())); }
+    template <class... A>
+    void text_choice(A&&...) {}
+    template <class T>
+    void object(const char*, T& x) { fields(*this, x); }
+    template <class T>
+    void spare_object(const char*, T& x) { fields(*this, x); }
 };
 
 // Any arrangement of any parts in any weather at any step: finite, balanced, above absolute zero.

@@ -225,7 +225,7 @@ TEST(InTheDay, an_open_collector_probe_stops_the_pump_and_a_limit_probe_too)
 
 TEST(InTheDay, a_probe_in_the_sun_starts_earlier_and_a_swapped_pair_harvests_nothing)
 {
-    const auto sound = day([](Variant&) {}), sun = day([](Variant& v) { v.probes[0].condition = {ConditionKind::in_sun, 0, 0, 20}; });
+    const auto sound = day([](Variant&) {}), sun = day([](Variant&v) { v.probes[0].condition = {ConditionKind::in_sun, 0, 0, 20}; });
     EXPECT_LT(sun.figures.pumps[0].first_start_s, sound.figures.pumps[0].first_start_s - 300);
     const auto swapped = day([](Variant& v) { v.probes[0].condition.kind = v.probes[1].condition.kind = ConditionKind::swapped; });
     EXPECT_LT(swapped.figures.heat.to_store, 0.02 * sound.figures.heat.to_store);

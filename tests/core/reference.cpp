@@ -91,7 +91,8 @@ private:
         if (c < static_cast<int>(s_.program.probes))
             return reading(y, c);
         const auto i = static_cast<std::size_t>(c);
-        return i == supply_channel ? in_.readings[i].mk / 1000.0 : i >= first_spare_channel ? s_.program.spare[i - first_spare_channel] / 1000.0 : 0.0;
+        return i == supply_channel ? in_.readings[i].mk / 1000.0 : i >= first_spare_channel ? s_.program.spare[i - first_spare_channel] / 1000.0
+                                                                                            : 0.0;
     }
     double value(const Latch& l, const double* y) const { return channel(y, l.plus) - channel(y, l.minus); }
 

@@ -327,7 +327,7 @@ TEST(Compiled, a_rule_that_cannot_work_says_why_and_leaves_the_others)
     RuleSet s;
     s.outputs = {Output{}};
     s.rules = {Rule{"P1", true, LowVoltage{12, 11, 0, 0}}, Rule{"P1", true, Follow{"P1", 0, 0}}, Rule{"P1", true, SpeedByDifference{"S1", "S2"}}, Rule{"P1", true, SpeedToRise{"S1", "S2"}},
-               Rule{"P1", true, Heating{"S1", {HeatWindow{1, 2, Temperature::celsius(50), Temperature::celsius(40)}, {}, {}}, ""}}, Rule{"P1", true, Differential{"S1", "S2"}}};
+        Rule{"P1", true, Heating{"S1", {HeatWindow{1, 2, Temperature::celsius(50), Temperature::celsius(40)}, {}, {}}, ""}}, Rule{"P1", true, Differential{"S1", "S2"}}};
     const Compiled c = compile(s, {"S1", "S2"});
     ASSERT_EQ(c.out_of_action.size(), 4U);
     EXPECT_EQ(c.program.latches.size(), 1U);

@@ -54,8 +54,8 @@ Sums sums(const char* arrangement, const std::function<void(CoupledSetup&)>& cha
 class Halved : public testing::TestWithParam<const char*> {};
 TEST_P(Halved, the_step_changes_little)
 {
-    const Sums fixed = sums(GetParam(), [](CoupledSetup& s) { s.step_s = 1; }), half = sums(GetParam(), [](CoupledSetup& s) { s.step_s = 0.5; });
-    const Sums free = sums(GetParam(), [](CoupledSetup&) {}), tight = sums(GetParam(), [](CoupledSetup& s) { s.tolerance_k /= 4; }); // a quarter of the error is half the step
+    const Sums fixed = sums(GetParam(), [](CoupledSetup&s) { s.step_s = 1; }), half = sums(GetParam(), [](CoupledSetup&s) { s.step_s = 0.5; });
+    const Sums free = sums(GetParam(), [](CoupledSetup&) {}), tight = sums(GetParam(), [](CoupledSetup&s) { s.tolerance_k /= 4; }); // a quarter of the error is half the step
     std::printf("%s: starts %d %d, stretched %d %d; heat %.4f %.4f, stretched %.4f %.4f kWh\n", GetParam(), fixed.starts, half.starts, free.starts, tight.starts, fixed.heat / 3.6e6, half.heat / 3.6e6, free.heat / 3.6e6, tight.heat / 3.6e6);
     EXPECT_NEAR(half.starts, fixed.starts, 0.02 * fixed.starts);
     EXPECT_NEAR(half.heat, fixed.heat, 0.005 * fixed.heat);
@@ -68,7 +68,7 @@ TEST_P(Halved, the_step_changes_little)
 // A quarter of the error a step may have is about half the step.
 TEST_P(Arranged, half_the_step_changes_little)
 {
-    const Sums once = sums(GetParam(), [](CoupledSetup&) {}), half = sums(GetParam(), [](CoupledSetup& s) { s.tolerance_k /= 4; });
+    const Sums once = sums(GetParam(), [](CoupledSetup&) {}), half = sums(GetParam(), [](CoupledSetup&s) { s.tolerance_k /= 4; });
     std::printf("%s: starts %d, half the step %d; heat %.4f %.4f kWh\n", GetParam(), once.starts, half.starts, once.heat / 3.6e6, half.heat / 3.6e6);
     EXPECT_NEAR(half.starts, once.starts, std::max(2.0, 0.02 * once.starts));
     EXPECT_NEAR(half.heat, once.heat, 0.005 * once.heat);
@@ -76,7 +76,7 @@ TEST_P(Arranged, half_the_step_changes_little)
 
 TEST_P(Arranged, doubling_the_nodes_changes_starts_by_less_than_five_percent)
 {
-    const Sums once = sums(GetParam(), [](CoupledSetup&) {}), twice = sums(GetParam(), [](CoupledSetup& s) { s.fine = {2, 2}; });
+    const Sums once = sums(GetParam(), [](CoupledSetup&) {}), twice = sums(GetParam(), [](CoupledSetup&s) { s.fine = {2, 2}; });
     std::printf("%s: starts %d, doubled nodes %d\n", GetParam(), once.starts, twice.starts);
     EXPECT_NEAR(twice.starts, once.starts, 0.05 * once.starts);
 }
@@ -170,7 +170,7 @@ TEST(Coupled, switch_off_leaves_the_pump_still)
 
 TEST(Coupled, a_slow_sampling_unit_still_runs_the_day)
 {
-    const Figures fast = day("glycol-coil", 1).figures, slow = day("glycol-coil", 1, [](CoupledSetup& s) { s.program.sample_ms = 10000; }).figures;
+    const Figures fast = day("glycol-coil", 1).figures, slow = day("glycol-coil", 1, [](CoupledSetup&s) { s.program.sample_ms = 10000; }).figures;
     EXPECT_NEAR(slow.heat.to_store, fast.heat.to_store, 0.05 * fast.heat.to_store);
 }
 
@@ -195,7 +195,7 @@ Trace logger(const std::vector<double>& t, const std::vector<double>& collector,
     Trace trace;
     trace.time_s = t;
     trace.columns = {{"collector", Quantity::temperature, collector}, {"tank_bottom", Quantity::temperature, std::vector<double>(t.size(), 30)},
-                     {"tank_top", Quantity::temperature, std::vector<double>(t.size(), 40)}, {"P1", Quantity::number, pump}};
+        {"tank_top", Quantity::temperature, std::vector<double>(t.size(), 40)}, {"P1", Quantity::number, pump}};
     return trace;
 }
 

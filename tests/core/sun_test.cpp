@@ -39,7 +39,7 @@ TEST(Sun, agrees_with_libnova)
                 ln_get_hrz_from_equ(&equatorial, &observer, n + 2451545.0, &horizontal);
                 worst = std::max(worst, std::fabs(90 - horizontal.alt - s.zenith_deg));
                 if (horizontal.alt > 5 && horizontal.alt < 80) {
-                    const double d = horizontal.az - s.azimuth_deg; // both from south, west positive
+                    const double d = horizontal.az - s.azimuth_deg;                                                                            // both from south, west positive
                     worst_azimuth = std::max(worst_azimuth, std::fabs((d - 360 * std::round(d / 360)) * std::sin(s.zenith_deg * M_PI / 180))); // on the sphere
                 }
             }

@@ -10,11 +10,20 @@ using namespace vernal;
 namespace {
 
 template <class A, class B>
-concept Adds = requires(A a, B b) { a + b; };
+concept Adds = requires(A a, B b)
+{
+    a + b;
+};
 template <class A, class B>
-concept Assigns = requires(A a, B b) { a = b; };
+concept Assigns = requires(A a, B b)
+{
+    a = b;
+};
 template <class A, class B>
-concept Compares = requires(A a, B b) { a < b; };
+concept Compares = requires(A a, B b)
+{
+    a < b;
+};
 
 static_assert(Adds<Temperature, TempDiff>);
 static_assert(!Adds<Temperature, Temperature>, "two temperatures do not add");

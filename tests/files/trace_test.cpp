@@ -1,6 +1,6 @@
+#include "core/job/job.h"
 #include "files/csv_trace.h"
 #include "files/disk.h"
-#include "core/job/job.h"
 
 #include <gtest/gtest.h>
 #include <rapidcheck/gtest.h>
