@@ -28,7 +28,7 @@ int main(int argc, char** argv)
     parser.process(app);
     vernal::load_fonts();
     vernal::apply_theme(app, parser.isSet(QStringLiteral("glare")) || QSettings().value(QStringLiteral("glare")).toBool());
-    vernal::MainWindow window(vernal::Seams::usual(), {demo_file(), {}, true});
+    vernal::MainWindow window(vernal::Dialogs::usual(), {demo_file(), {}, true});
     window.show();
     if (parser.isSet(QStringLiteral("demo")))
         window.open(demo_file());

@@ -49,9 +49,9 @@ int station_of(const Finding& f)
 
 } // namespace
 
-Seams Seams::usual()
+Dialogs Dialogs::usual()
 {
-    Seams s;
+    Dialogs s;
     s.open_file = [](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Open a job"), {}, QString::fromLatin1(job_filter)); };
     s.open_log = [](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Import a log"), {}, QObject::tr("Logs (*.csv *.txt *.tsv);;All files (*)")); };
     s.save_file = [](QWidget* w, const QString& path) { return QFileDialog::getSaveFileName(w, QObject::tr("Save the job"), path, QString::fromLatin1(job_filter)); };
@@ -65,8 +65,8 @@ Seams Seams::usual()
     return s;
 }
 
-MainWindow::MainWindow(Seams seams, const Options& options, QWidget* parent)
-    : QMainWindow(parent), seams_(std::move(seams)), options_(options), recovery_(session_.document(), options.recovery_folder.isEmpty() ? Recovery::usual_folder() : options.recovery_folder)
+MainWindow::MainWindow(Dialogs dialogs, const Options& options, QWidget* parent)
+    : QMainWindow(parent), dialogs_(std::move(dialogs)), options_(options), recovery_(session_.document(), options.recovery_folder.isEmpty() ? Recovery::usual_folder() : options.recovery_folder)
 {
     setObjectName("desk");
     const auto name_window = [this] { setWindowTitle(qs(session_.document().job().title) + QStringLiteral("[*] — Vernal Relay")); };
@@ -108,7 +108,7 @@ void MainWindow::make_actions()
     glare_->setCheckable(true);
     glare_->setToolTip(tr("High contrast for sunlight"));
     action(tr("Import a log …"), QKeySequence(Qt::CTRL | Qt::Key_I), [this] {
-        if (const QString path = seams_.open_log(this); !path.isEmpty()) {
+        if (const QString path = dialogs_.open_log(this); !path.isEmpty()) {
             show_station(3);
             days_->import_file(path);
         }
@@ -171,13 +171,13 @@ QWidget* MainWindow::make_work()
     for (QWidget* w : {static_cast<QWidget*>(loop_), make_probes(), make_rules(), static_cast<QWidget*>(days_), static_cast<QWidget*>(run_)})
         stations_->addWidget(w);
     connect(loop_, &LoopStation::drawing_wanted, this, [this] {
-        const QString path = seams_.save_file(this, qs(session_.document().job().title) + QStringLiteral(".svg"));
+        const QString path = dialogs_.save_file(this, qs(session_.document().job().title) + QStringLiteral(".svg"));
         if (!path.isEmpty() && !loop_->view()->write(path))
-            seams_.tell(this, tr("The drawing could not be written to %1. Give a name that ends in .svg, .png or .pdf, in a folder you may write to.").arg(path));
+            dialogs_.tell(this, tr("The drawing could not be written to %1. Give a name that ends in .svg, .png or .pdf, in a folder you may write to.").arg(path));
     });
     connect(loop_, &LoopStation::print_wanted, this, &MainWindow::print_drawing);
     connect(days_, &DaysStation::import_wanted, this, [this] {
-        if (const QString path = seams_.open_log(this); !path.isEmpty())
+        if (const QString path = dialogs_.open_log(this); !path.isEmpty())
             days_->import_file(path);
     });
     strip_ = new Strip(session_);
@@ -212,7 +212,7 @@ QWidget* MainWindow::make_probes()
 {
     probes_ = new ProbesStation(session_, options_.own_curves.isEmpty() ? qs(own_curves_path().string()) : options_.own_curves);
     connect(probes_, &ProbesStation::points_file_wanted, this, [this] {
-        if (const QString path = seams_.open_log(this); !path.isEmpty())
+        if (const QString path = dialogs_.open_log(this); !path.isEmpty())
             probes_->read_points(path);
     });
     connect(probes_, &ProbesStation::chart_save_wanted, this, &MainWindow::save_chart);
@@ -225,37 +225,37 @@ QWidget* MainWindow::make_rules()
     rules_ = new RulesStation(session_);
     connect(rules_, &RulesStation::card_save_wanted, this, [this] {
         const Document& d = session_.document();
-        const QString title = tr("%1, settings “%2”").arg(qs(d.job().title), qs(d.variant().name)), path = seams_.save_file(this, qs(d.job().title) + tr(", settings.pdf"));
+        const QString title = tr("%1, settings “%2”").arg(qs(d.job().title), qs(d.variant().name)), path = dialogs_.save_file(this, qs(d.job().title) + tr(", settings.pdf"));
         if (path.isEmpty())
             return;
         if (const QString trouble = write_settings_card(path, settings_card(d.variant(), session_.units()), title); !trouble.isEmpty())
-            seams_.tell(this, trouble);
+            dialogs_.tell(this, trouble);
     });
     connect(rules_, &RulesStation::card_print_wanted, this, [this] {
         const Document& d = session_.document();
         QPrinter printer(QPrinter::HighResolution);
         printer.setDocName(qs(d.job().title));
-        if (seams_.printer(this, printer) && !paint_settings_card(printer, settings_card(d.variant(), session_.units()), tr("%1, settings “%2”").arg(qs(d.job().title), qs(d.variant().name))))
-            seams_.tell(this, tr("The printer did not take the card. Look at its name and its paper, or save the card as PDF."));
+        if (dialogs_.printer(this, printer) && !paint_settings_card(printer, settings_card(d.variant(), session_.units()), tr("%1, settings “%2”").arg(qs(d.job().title), qs(d.variant().name))))
+            dialogs_.tell(this, tr("The printer did not take the card. Look at its name and its paper, or save the card as PDF."));
     });
     return rules_;
 }
 
 void MainWindow::save_chart()
 {
-    const QString title = qs(session_.document().job().title), path = seams_.save_file(this, title + tr(", pocket chart.pdf"));
+    const QString title = qs(session_.document().job().title), path = dialogs_.save_file(this, title + tr(", pocket chart.pdf"));
     if (path.isEmpty())
         return;
     if (const QString trouble = write_pocket_chart(path, pocket_chart(session_.document().variant()), title); !trouble.isEmpty())
-        seams_.tell(this, trouble);
+        dialogs_.tell(this, trouble);
 }
 
 void MainWindow::print_chart()
 {
     QPrinter printer(QPrinter::HighResolution);
     printer.setDocName(qs(session_.document().job().title));
-    if (seams_.printer(this, printer) && !paint_pocket_chart(printer, pocket_chart(session_.document().variant()), qs(session_.document().job().title)))
-        seams_.tell(this, tr("The printer did not take the chart. Look at its name and its paper, or save the chart as PDF."));
+    if (dialogs_.printer(this, printer) && !paint_pocket_chart(printer, pocket_chart(session_.document().variant()), qs(session_.document().job().title)))
+        dialogs_.tell(this, tr("The printer did not take the chart. Look at its name and its paper, or save the chart as PDF."));
 }
 
 void MainWindow::show_start()
@@ -324,18 +324,18 @@ bool MainWindow::may_leave()
 {
     if (!session_.document().unsaved())
         return true;
-    const Seams::Unsaved answer = seams_.unsaved(this);
-    return answer == Seams::Unsaved::drop || (answer == Seams::Unsaved::save && save());
+    const Dialogs::Unsaved answer = dialogs_.unsaved(this);
+    return answer == Dialogs::Unsaved::drop || (answer == Dialogs::Unsaved::save && save());
 }
 
 bool MainWindow::open(const QString& wanted)
 {
-    const QString path = wanted.isEmpty() ? seams_.open_file(this) : wanted;
+    const QString path = wanted.isEmpty() ? dialogs_.open_file(this) : wanted;
     if (path.isEmpty() || !may_leave())
         return false;
     auto job = open_job(path.toStdString());
     if (!job) {
-        seams_.tell(this, qs(job.error().text()));
+        dialogs_.tell(this, qs(job.error().text()));
         return false;
     }
     session_.document().set_job(std::move(*job), path);
@@ -348,7 +348,7 @@ void MainWindow::recover(const LeftBehind& left)
 {
     auto job = open_job(left.copy.toStdString());
     if (!job)
-        return seams_.tell(this, qs(job.error().text()));
+        return dialogs_.tell(this, qs(job.error().text()));
     session_.document().set_job(std::move(*job), left.original, true);
     recovery_.write_now();
     QThreadPool::globalInstance()->waitForDone(); // the new copy stands before the old one goes
@@ -360,7 +360,7 @@ bool MainWindow::write(const QString& path)
 {
     const auto done = save_job(session_.document().job(), path.toStdString());
     if (!done) {
-        seams_.tell(this, qs(done.error().text()));
+        dialogs_.tell(this, qs(done.error().text()));
         return false;
     }
     session_.document().saved_as(path);
@@ -379,8 +379,8 @@ void MainWindow::print_drawing()
     QPrinter printer(QPrinter::HighResolution);
     printer.setPageOrientation(QPageLayout::Landscape);
     printer.setDocName(qs(session_.document().job().title));
-    if (seams_.printer(this, printer) && !loop_->view()->paint_onto(printer))
-        seams_.tell(this, tr("The printer did not take the drawing. Look at its name and its paper, or save the drawing as PDF."));
+    if (dialogs_.printer(this, printer) && !loop_->view()->paint_onto(printer))
+        dialogs_.tell(this, tr("The printer did not take the drawing. Look at its name and its paper, or save the drawing as PDF."));
 }
 
 bool MainWindow::save()
@@ -394,7 +394,7 @@ bool MainWindow::save_as()
     QString suggestion = session_.document().path();
     if (suggestion.isEmpty() || is_demo(suggestion))
         suggestion = qs(session_.document().job().title) + QStringLiteral(".vrelay");
-    const QString path = seams_.save_file(this, suggestion);
+    const QString path = dialogs_.save_file(this, suggestion);
     return !path.isEmpty() && write(QFileInfo(path).suffix().isEmpty() ? path + QStringLiteral(".vrelay") : path);
 }
 

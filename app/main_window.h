@@ -18,7 +18,7 @@ class QPrinter;
 namespace vernal {
 
 // What asks the person; tests put their own answers here.
-struct Seams {
+struct Dialogs {
     std::function<QString(QWidget*)> open_file; // a job; empty: none
     std::function<QString(QWidget*)> open_log;  // a CSV
     std::function<QString(QWidget*, const QString&)> save_file;
@@ -28,7 +28,7 @@ struct Seams {
     std::function<Unsaved(QWidget*)> unsaved;
     std::function<void(QWidget*, const QString&)> tell; // an error nobody can overlook
     std::function<bool(QWidget*, QPrinter&)> printer;   // chooses and sets one; false: nothing is printed
-    static Seams usual();
+    static Dialogs usual();
 };
 
 class MainWindow : public QMainWindow {
@@ -40,7 +40,7 @@ public:
         bool remember = true;    // recent files and theme
         QString own_curves = {}; // a person's own curve file; empty: the usual one
     };
-    MainWindow(Seams seams, const Options& options, QWidget* parent = nullptr);
+    MainWindow(Dialogs dialogs, const Options& options, QWidget* parent = nullptr);
 
     Session& session() { return session_; }
     Strip& strip() { return *strip_; }
@@ -78,7 +78,7 @@ private:
     QWidget* make_probes();
     QWidget* make_rules();
     void remember(const QString& path);
-    Seams seams_;
+    Dialogs dialogs_;
     Options options_;
     Session session_;
     Recovery recovery_;

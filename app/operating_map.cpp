@@ -302,8 +302,8 @@ void OperatingMap::paint_regions(QPainter& p) const
                 if (i != pr->store && i != pr->source && !(third_ && third_->kind == Third::probe && third_->channel == i) && session_.document().variant().probes[i].place == ProbePlace::tank_top)
                     in.readings[i].mk = std::max(o->inputs(session_.cursor_index()).readings[i].mk, 0);
             const Decision clear = outcome(false), set = outcome(true);
-            const Region region = clear.on && set.on ? (clear.tier < Tier::limit ? Region::helped : Region::runs) : clear.on != set.on || (set.tier != clear.tier && !clear.on && clear.tier == Tier::nothing && set.tier == Tier::collect) ? Region::keeps
-                                                                                                                : clear.tier < Tier::min_off                                                                                                ? Region::blocked
+            const Region region = clear.on && set.on ? (clear.priority < Priority::limit ? Region::helped : Region::runs) : clear.on != set.on || (set.priority != clear.priority && !clear.on && clear.priority == Priority::nothing && set.priority == Priority::collect) ? Region::keeps
+                                                                                                                : clear.priority < Priority::min_off                                                                                                ? Region::blocked
                                                                                                                                                                                                                                             : Region::rests;
             const QRectF cell = QRectF(x, y, cell_px + 0.5, cell_px + 0.5).intersected(a);
             p.fillRect(cell, grounds[static_cast<int>(region)]);

@@ -81,7 +81,7 @@ void RunStation::show_figures()
     table_title_->setText(o->is_replay() ? tr("Where the log and the rules differ") : tr("Figures"));
     if (o->is_replay())
         return show_disagreements(*o);
-    const bool two = o->kept_figures.has_value();
+    const bool two = o->baseline_figures.has_value();
     table_->setColumnCount(two ? 3 : 2);
     QStringList heads{tr("figure"), qs(o->variant.name)};
     if (two)
@@ -89,7 +89,7 @@ void RunStation::show_figures()
     table_->setHorizontalHeaderLabels(heads);
     table_->setRowCount(0);
     for (const FigureRow& row : figure_rows()) {
-        const QString mine = o->figures() ? qs(row.value(*o->figures(), session_.units())) : QString(), other = two ? qs(row.value(*o->kept_figures, session_.units())) : QString();
+        const QString mine = o->figures() ? qs(row.value(*o->figures(), session_.units())) : QString(), other = two ? qs(row.value(*o->baseline_figures, session_.units())) : QString();
         if (mine.isEmpty() && other.isEmpty())
             continue;
         const int i = table_->rowCount();
@@ -115,7 +115,7 @@ void RunStation::show_disagreements(const Outcome& o)
         const Disagreement& d = o.replay->disagreements[static_cast<std::size_t>(i)];
         table_->setItem(i, 0, new QTableWidgetItem(QStringLiteral("%1–%2").arg(qs(clock_text(d.from_s + o.start_s())), qs(clock_text(d.to_s + o.start_s())))));
         table_->setItem(i, 1, new QTableWidgetItem(d.recorded_on ? tr("on, off") : tr("off, on")));
-        table_->setItem(i, 2, new QTableWidgetItem(qs(decider_name(o.variant.unit, d.tier, d.rule))));
+        table_->setItem(i, 2, new QTableWidgetItem(qs(decider_name(o.variant.unit, d.priority, d.rule))));
     }
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
 }

@@ -10,14 +10,14 @@ namespace vernal {
 namespace {
 
 // The weather of the last run, if it is the same again.
-const std::shared_ptr<const DayForcing>& weather_of(const Job& job, const Loop& loop, const Day& day, std::optional<KeptWeather>& kept)
+const std::shared_ptr<const DayForcing>& weather_of(const Job& job, const Loop& loop, const Day& day, std::optional<CachedWeather>& kept)
 {
     if (!kept || !(kept->arrangement == loop.arrangement && kept->collector == loop.collector && kept->collector_2 == loop.collector_2 && kept->panel == loop.panel && kept->day == day && kept->site == job.site && kept->traces == job.traces))
-        kept = KeptWeather{loop.arrangement, loop.collector, loop.collector_2, loop.panel, day, job.site, job.traces, day_forcing(job, loop, day)};
+        kept = CachedWeather{loop.arrangement, loop.collector, loop.collector_2, loop.panel, day, job.site, job.traces, day_forcing(job, loop, day)};
     return kept->forcing;
 }
 
-void run_coupled_into(Outcome& o, const Job& job, std::stop_token stop, std::optional<KeptWeather>& kept)
+void run_coupled_into(Outcome& o, const Job& job, std::stop_token stop, std::optional<CachedWeather>& kept)
 {
     auto setup = coupled_setup(job, o.variant, o.day, weather_of(job, o.variant.loop, o.day, kept));
     if (!setup) {
@@ -93,16 +93,16 @@ Outcome make_outcome(const RunRequest& r, std::stop_token stop, Kept& known)
         run_replay_into(o, r.job, stop);
     else
         run_coupled_into(o, r.job, stop, known.weather);
-    if (o.figures() && r.kept != r.variant && !stop.stop_requested()) {
-        const Variant& other = r.job.variants[r.kept];
-        std::optional<KeptRun>& kept = known.run;
+    if (o.figures() && r.baseline != r.variant && !stop.stop_requested()) {
+        const Variant& other = r.job.variants[r.baseline];
+        std::optional<BaselineRun>& kept = known.run;
         if (!kept || !(kept->variant == other && kept->day == o.day && kept->site == r.job.site && kept->traces == r.job.traces)) {
             kept.reset();
             if (const auto figures = figures_only(r.job, other, o.day, stop); figures && !stop.stop_requested())
-                kept = KeptRun{other, o.day, r.job.site, r.job.traces, *figures};
+                kept = BaselineRun{other, o.day, r.job.site, r.job.traces, *figures};
         }
         if (kept)
-            o.kept_figures = kept->figures;
+            o.baseline_figures = kept->figures;
         o.kept_name = other.name;
     }
     o.findings = findings({r.job, o.variant, o.figures(), r.units});

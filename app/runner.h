@@ -18,7 +18,7 @@ namespace vernal {
 
 struct RunRequest {
     Job job;
-    std::size_t variant = 0, day = 0, kept = 0;
+    std::size_t variant = 0, day = 0, baseline = 0;
     Units units;
     quint64 id = 0;
 };
@@ -34,7 +34,7 @@ struct Outcome {
     std::optional<ReplayResult> replay; // replays
     std::shared_ptr<const Trace> trace; // of a replay
     std::string kept_name;              // of the variant compared with; empty: none
-    std::optional<Figures> kept_figures;
+    std::optional<Figures> baseline_figures;
     std::vector<Finding> findings;
     std::optional<Error> error; // why there is no result
 
@@ -52,7 +52,7 @@ struct Outcome {
 };
 
 // What one run can take over from the last while what it depends on stays the same.
-struct KeptWeather {
+struct CachedWeather {
     std::string arrangement;
     Collector collector, collector_2;
     Panel panel;
@@ -61,7 +61,7 @@ struct KeptWeather {
     Traces traces;
     std::shared_ptr<const DayForcing> forcing;
 };
-struct KeptRun { // the comparison run
+struct BaselineRun { // the comparison run
     Variant variant;
     Day day;
     Site site;
@@ -70,8 +70,8 @@ struct KeptRun { // the comparison run
 };
 
 struct Kept {
-    std::optional<KeptWeather> weather;
-    std::optional<KeptRun> run;
+    std::optional<CachedWeather> weather;
+    std::optional<BaselineRun> run;
 };
 
 Outcome make_outcome(const RunRequest& request, std::stop_token stop, Kept& kept);

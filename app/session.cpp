@@ -41,7 +41,7 @@ void Session::preview(const Remedy& remedy)
 {
     RunRequest r = request();
     remedy.apply(r.job.variants[r.variant]);
-    r.kept = r.variant;
+    r.baseline = r.variant;
     previewer_.request(std::move(r));
 }
 

@@ -34,10 +34,10 @@ QString figures_line(const Outcome& o, const Units& u)
 
 QString against_line(const Outcome& o)
 {
-    if (!o.kept_figures || !o.figures())
+    if (!o.baseline_figures || !o.figures())
         return {};
-    const double heat = (o.figures()->heat.to_store - o.kept_figures->heat.to_store) / 3.6e6;
-    const int starts = o.figures()->starts() - o.kept_figures->starts();
+    const double heat = (o.figures()->heat.to_store - o.baseline_figures->heat.to_store) / 3.6e6;
+    const int starts = o.figures()->starts() - o.baseline_figures->starts();
     return QObject::tr("against “%1”: %2, %3").arg(qs(o.kept_name), signed_text(heat, 2, QStringLiteral(" kWh")), signed_text(starts, 0, QObject::tr(" starts")));
 }
 

@@ -25,7 +25,7 @@ private slots:
     {
         QFETCH(int, day);
         QTemporaryDir folder;
-        MainWindow window(Seams::usual(), {{}, folder.filePath("recovery"), false});
+        MainWindow window(Dialogs::usual(), {{}, folder.filePath("recovery"), false});
         window.show();
         QVERIFY(window.open(QStringLiteral(VERNAL_DEMO "/job.json")));
         Document& d = window.session().document();

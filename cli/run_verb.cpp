@@ -35,12 +35,12 @@ Json figures_json(const Figures& f)
         {"solar_fraction", finite(f.solar_fraction())}, {"heat_per_pump", finite(f.heat_per_pump())}, {"highest_collector_c", f.highest_collector_c},
         {"highest_store_c", f.highest_store_c}, {"above_limit_s", f.above_limit_s}, {"freezing_s", f.freezing_s}, {"coldest_wet_c", f.coldest_wet_c},
         {"cooler_j", f.heat.loss(Loss::cooler)}, {"energy_residual_j", f.residual_j()}, {"outputs", pumps}};
-    j["drain_back"] = {{"fills", f.water.fills}, {"steam_fills", f.water.steam_fills}, {"lifting_s", f.water.lifting_s}, {"dry_run_s", f.water.dry_run_s}, {"air_locked_s", f.water.air_locked_s}, {"cavitating_s", f.water.cavitating_s}, {"vent_loss_kg", f.water.vapour_kg}};
-    j["dead_head_s"] = f.water.dead_head_s;
+    j["drain_back"] = {{"fills", f.hydraulics.fills}, {"steam_fills", f.hydraulics.steam_fills}, {"lifting_s", f.hydraulics.lifting_s}, {"dry_run_s", f.hydraulics.dry_run_s}, {"air_locked_s", f.hydraulics.air_locked_s}, {"cavitating_s", f.hydraulics.cavitating_s}, {"vent_loss_kg", f.hydraulics.vapour_kg}};
+    j["dead_head_s"] = f.hydraulics.dead_head_s;
     j["element_j"] = f.heat.backup();
     j["missing_j"] = f.short_j;
     j["frost"] = {{"first_s", finite(f.first_freeze_s)}, {"place", f.first_freeze_at}, {"burst_s", f.burst_s}, {"coldest_place", f.coldest_wet_at}};
-    j["thermosiphon"] = {{"reverse_s", f.water.reverse_s}, {"lost_j", f.night_loss_j}};
+    j["thermosiphon"] = {{"reverse_s", f.hydraulics.reverse_s}, {"lost_j", f.night_loss_j}};
     j["vessel"] = {{"highest_pa", finite(f.vessel.highest_pa)}, {"lowest_pa", finite(f.vessel.lowest_pa)}, {"cold_again_pa", finite(f.end_pressure_pa)}, {"steam_s", f.vessel.steam_s}, {"relief_kg", f.vessel.lost_kg}};
     j["battery"] = {{"low_voltage_trips", f.power.trips}, {"start_trips", f.power.start_trips}, {"cut_s", f.power.cut_s}, {"lowest_v", finite(f.power.lowest_v)}, {"charge", finite(f.power.charge)}};
     return j;
@@ -151,7 +151,7 @@ Result<int> RunVerb::replay(const Streams& s, const Variant& v, const Trace& tra
     }
     Json list = Json::array();
     for (const Disagreement& d : r->disagreements)
-        list.push_back({{"output", v.unit.outputs[d.output].key}, {"from_s", d.from_s}, {"to_s", d.to_s}, {"recorded", d.recorded_on ? "on" : "off"}, {"rules", d.recorded_on ? "off" : "on"}, {"decided_by", decider_key(v.unit, d.tier, d.rule)}});
+        list.push_back({{"output", v.unit.outputs[d.output].key}, {"from_s", d.from_s}, {"to_s", d.to_s}, {"recorded", d.recorded_on ? "on" : "off"}, {"rules", d.recorded_on ? "off" : "on"}, {"decided_by", decider_key(v.unit, d.priority, d.rule)}});
     if (json_) {
         Json rules = Json::array(), recorded = Json::array();
         for (std::size_t o = 0; o < r->by_rules.size(); ++o) {
@@ -169,7 +169,7 @@ Result<int> RunVerb::replay(const Streams& s, const Variant& v, const Trace& tra
     s.out << "  " << r->disagreements.size() << " disagreements, " << to_text(r->disagree_s, Quantity::minutes, {}) << "\n";
     for (const Disagreement& d : r->disagreements)
         s.out << "  " << clock_text(d.from_s) << "–" << clock_text(d.to_s) << " after the start: " << v.unit.outputs[d.output].key << " was " << (d.recorded_on ? "on" : "off") << ", the rules say "
-              << (d.recorded_on ? "off" : "on") << " (" << decider_name(v.unit, d.tier, d.rule) << ")\n";
+              << (d.recorded_on ? "off" : "on") << " (" << decider_name(v.unit, d.priority, d.rule) << ")\n";
     return exit_fine;
 }
 

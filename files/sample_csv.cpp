@@ -58,7 +58,7 @@ void SampleCsv::add(const SampleRow& row)
     for (std::size_t o = 0; o < variant_.unit.outputs.size(); ++o)
         text_ += row.decisions[o].on ? ",1" : ",0";
     for (std::size_t o = 0; o < variant_.unit.outputs.size(); ++o)
-        text_ += "," + decider_key(variant_.unit, row.decisions[o].tier, row.decisions[o].rule);
+        text_ += "," + decider_key(variant_.unit, row.decisions[o].priority, row.decisions[o].rule);
     if (supply_)
         text_ += "," + exact_text(row.inputs.readings[supply_channel].mk / 1000.0);
     for (std::size_t o : speeds_)

@@ -34,7 +34,7 @@ int main(int argc, char** argv)
     apply_theme(app, false);
     const QString to = QString::fromLocal8Bit(argv[1]) + QLatin1Char('/');
     const QString demo = QStringLiteral(VERNAL_SOURCE "/demo/cheese-room/job.json");
-    MainWindow w(Seams::usual(), {demo, QDir::tempPath() + QStringLiteral("/vernal-shots"), false});
+    MainWindow w(Dialogs::usual(), {demo, QDir::tempPath() + QStringLiteral("/vernal-shots"), false});
     w.show();
     shot(w, to + "start.png");
     if (!w.open(demo) || !settled(w))

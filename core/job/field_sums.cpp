@@ -4,7 +4,7 @@
 
 #include "core/plant/hydraulics.h"
 #include "core/plant/vessel.h"
-#include "core/plant/water.h"
+#include "core/plant/hydraulic_state.h"
 #include "core/plant/wiring.h"
 
 #include <algorithm>
@@ -368,8 +368,8 @@ std::vector<FieldSum> loop_sums()
          }},
         {"lift", {P::drain_back}, "Lift from two heights", "geometry", {{{"top_m", "Top of the array", Q::length, 0, 100, "Over any one mark, for example the floor"}, [](C c) { return c.loop().drain_back.lift_m + 1; }}, {{"water_m", "Resting water", Q::length, 0, 100, "Over the same mark"}, [](C) { return 1.0; }}}, lift, "Take this lift", [](Loop& l, P, X, double v) { l.drain_back.lift_m = v; }},
         {"drains", {P::drain_back, P::reservoir}, "What drains", "geometry; siphon height by the steam table", {}, what_drains, "Take it for the reservoir", [](Loop& l, P, X, double v) { l.reservoir.volume_m3 = v; }},
-        {"suction", {P::drain_back}, "Does the pump draw hot water?", "net positive suction head; steam table", {{{"water_c", "Water at the inlet", Q::temperature, 5, 99, ""}, [](C) { return 70.0; }}}, suction, nullptr, nullptr},
-        {"wire", {P::wiring}, "Wire for a drop", "IEC 60228 class 5, IEC 60364-5-52 annex D (from memory)", {{{"current_a", "Current", Q::current, 0.05, 100, ""}, [](C c) { return mains_or_dc(c, std::max(0.05, c.loop().pump.power_w / 230), c.loop().motor.current_a); }}, {{"volt_v", "Voltage", Q::voltage, 5, 400, ""}, [](C c) { return mains_or_dc(c, 230, c.loop().motor.volt_v); }}, {{"drop", "Drop that is borne", Q::ratio, 0.005, 0.2, "3 % (common practice, no source)"}, [](C) { return 0.03; }}}, wire, "Take this wire", [](Loop& l, P, X, double v) { l.wiring.section_m2 = v; }},
+        {"suction", {P::drain_back}, "Does the pump draw hot water?", "net positive suction head; steam table", {{{"water_c", "HydraulicState at the inlet", Q::temperature, 5, 99, ""}, [](C) { return 70.0; }}}, suction, nullptr, nullptr},
+        {"wire", {P::wiring}, "Wire for a drop", "IEC 60228 class 5, IEC 60364-5-52 annex D (from memory)", {{{"current_a", "Current", Q::current, 0.05, 100, ""}, [](C c) { return mains_or_dc(c, std::max(0.05, c.loop().pump.power_w / 230), c.loop().motor.current_a); }}, {{"volt_v", "Voltage", Q::voltage, 5, 400, ""}, [](C c) { return mains_or_dc(c, 230, c.loop().motor.volt_v); }}, {{"drop", "Allowed drop", Q::ratio, 0.005, 0.2, "3 % (common practice, no source)"}, [](C) { return 0.03; }}}, wire, "Take this wire", [](Loop& l, P, X, double v) { l.wiring.section_m2 = v; }},
         {"breaker", {P::wiring}, "Breaker for the weakest part", "IEC 60364-4-43: rating at most what is behind it (from memory)", {}, breaker, "Take this breaker", [](Loop& l, P, X, double v) { l.wiring.breaker_a = v; }},
         {"panel", {P::panel}, "Panel for the pump", common, {{{"current_a", "Pump's current", Q::current, 0.02, 100, "At its working point, not the label's"}, [](C c) { return c.loop().motor.current_a; }}, {{"volt_v", "Pump's voltage", Q::voltage, 1, 200, ""}, [](C c) { return c.loop().motor.volt_v; }}, {{"hours", "Runs a day", Q::hours, 0.5, 24, ""}, [](C) { return 6.0; }}, {{"sun_h", "Hours of full sun", Q::hours, 0.5, 10, "2 in winter, 5 in summer"}, [](C) { return 3.0; }}, {{"yield", "Of it arrives", Q::ratio, 0.2, 1, "Heat, dust, cable, charging: 65 to 80 %"}, [](C) { return 0.7; }}}, panel_size, "Take a panel of this power", [](Loop& l, P, X, double watt) {
              const double more = watt / std::max(1e-6, l.panel.imp_a * l.panel.vmp_v);

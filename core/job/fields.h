@@ -207,7 +207,7 @@ void fields(V& v, T& x)
 template <class V, OneOf<CheckValve> T>
 void fields(V& v, T& x)
 {
-    v.number({"leak", "Lets through", Quantity::ratio, 0, 1, "0: holds; 100 %: there is none"}, x.leak);
+    v.number({"leak", "Leakage", Quantity::ratio, 0, 1, "0: holds; 100 %: there is none"}, x.leak);
     v.number({"rise_m", "Collector over store", Quantity::length, -20, 60, "Middle to middle; negative: the collector lies lower"}, x.rise_m);
 }
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/plant/hydraulics.h"
-#include "core/plant/water.h"
+#include "core/plant/hydraulic_state.h"
 
 #include <algorithm>
 

@@ -54,7 +54,7 @@ Rule fresh_rule(const Variant& v, std::size_t kind)
         if (k.of == KeyOf::Of::probe && !k.may_be_empty)
             *k.key = std::string(k.field) == "source" ? array : std::string(k.field) == "store" ? cold
                                                                                                 : warm;
-    if (kind_of(rule).tier == Tier::heat)
+    if (kind_of(rule).priority == Priority::heat)
         if (const std::string element = output_that(v, Drives::element); !element.empty())
             rule.output = element;
     if (auto* c = std::get_if<CutOut>(&rule.body))

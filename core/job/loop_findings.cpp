@@ -80,9 +80,9 @@ std::vector<Finding> restarts_while_draining(const FindingContext& c)
 
 std::vector<Finding> fills_with_steam(const FindingContext& c)
 {
-    if (!c.figures || c.figures->water.steam_fills == 0)
+    if (!c.figures || c.figures->hydraulics.steam_fills == 0)
         return {};
-    Finding f{"", Severity::caution, "Fills a hot array " + (c.figures->water.steam_fills == 1 ? std::string("once") : std::to_string(c.figures->water.steam_fills) + " times") + " today",
+    Finding f{"", Severity::caution, "Fills a hot array " + (c.figures->hydraulics.steam_fills == 1 ? std::string("once") : std::to_string(c.figures->hydraulics.steam_fills) + " times") + " today",
         "Above 100 °C the first water flashes to steam and hammers. A lower collector cut-out keeps the pump off until the array has cooled.", {}};
     for (std::size_t i = 0; i < c.variant.unit.rules.size() && !f.remedy; ++i)
         if (std::holds_alternative<CutOut>(c.variant.unit.rules[i].body))
@@ -103,7 +103,7 @@ std::vector<Finding> siphon_cannot_stand(const FindingContext& c)
     if (d.lift_m < sums.siphon_m)
         return {};
     return {{"", Severity::note, "No siphon on hot days",
-        "Water at " + text(c, sums.hot_c, Quantity::temperature) + " hangs together over " + text(c, sums.siphon_m, Quantity::length) + " here, the lift is " + text(c, d.lift_m, Quantity::length) + ": the pump then lifts all the time and the flow falls.", {}}};
+        "HydraulicState at " + text(c, sums.hot_c, Quantity::temperature) + " hangs together over " + text(c, sums.siphon_m, Quantity::length) + " here, the lift is " + text(c, d.lift_m, Quantity::length) + ": the pump then lifts all the time and the flow falls.", {}}};
 }
 
 std::vector<Finding> panel_label_impossible(const FindingContext& c)

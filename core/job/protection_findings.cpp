@@ -9,7 +9,7 @@
 namespace vernal {
 namespace {
 
-constexpr double borne_drop = 0.05; // of the pump's voltage; 3 % is aimed at (common practice, no source)
+constexpr double largest_drop = 0.05; // of the pump's voltage; 3 % is aimed at (common practice, no source)
 constexpr double hot_loop_c = 120.0;
 constexpr double noticed_j = 0.1 * 3.6e6;
 
@@ -63,19 +63,19 @@ std::vector<Finding> prime_lost(const FindingContext& c)
 
 std::vector<Finding> draws_steam(const FindingContext& c)
 {
-    if (!c.figures || c.figures->water.cavitating_s <= 0)
+    if (!c.figures || c.figures->hydraulics.cavitating_s <= 0)
         return {};
-    return one(Severity::serious, "The pump draws steam", "Water this hot boils at the pump's inlet; for " + text(c, c.figures->water.cavitating_s, Quantity::minutes) + " nothing moved, and it wears the pump out. A lower store limit, or a pump below the water.");
+    return one(Severity::serious, "The pump draws steam", "Water this hot boils at the pump's inlet; for " + text(c, c.figures->hydraulics.cavitating_s, Quantity::minutes) + " nothing moved, and it wears the pump out. A lower store limit, or a pump below the water.");
 }
 
 std::vector<Finding> water_lost_by_vent(const FindingContext& c)
 {
-    if (!c.figures || c.figures->water.vapour_kg <= 0)
+    if (!c.figures || c.figures->hydraulics.vapour_kg <= 0)
         return {};
-    const double litre_in_days = 1.0 / c.figures->water.vapour_kg;
+    const double litre_in_days = 1.0 / c.figures->hydraulics.vapour_kg;
     if (litre_in_days > 365)
         return {};
-    return one(Severity::note, "Water leaves through the vent", text(c, c.figures->water.vapour_kg, Quantity::grams) + " on a day like this, a litre in about " + std::to_string(std::lround(litre_in_days)) + " days, and more from an open surface. Look at the level at each visit.");
+    return one(Severity::note, "Water leaves through the vent", text(c, c.figures->hydraulics.vapour_kg, Quantity::grams) + " on a day like this, a litre in about " + std::to_string(std::lround(litre_in_days)) + " days, and more from an open surface. Look at the level at each visit.");
 }
 
 std::vector<Finding> line_shut(const FindingContext& c)
@@ -116,7 +116,7 @@ std::vector<Finding> cable_drop(const FindingContext& c)
         return {};
     const Wiring& w = loop(c).wiring;
     const double share = loop(c).motor.current_a * cable_ohm(w) / loop(c).motor.volt_v;
-    if (share <= borne_drop)
+    if (share <= largest_drop)
         return {};
     std::optional<Remedy> remedy;
     for (double mm2 : {1.5, 2.5, 4.0, 6.0, 10.0, 16.0, 25.0}) {

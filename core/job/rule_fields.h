@@ -34,7 +34,7 @@ inline constexpr NumberField on_field{"on_k", "Start at", Quantity::difference, 
 inline constexpr NumberField off_field{"off_k", "Stop at", Quantity::difference, -20, 60, "2 to 4 K, the balanced school (common practice, no source)"};
 
 template <class V, class T>
-void taking_fields(V& v, T& t)
+void conditioning_fields(V& v, T& t)
 {
     v.number({"confirm_s", "Confirmed for", Quantity::duration, 0, 3600, "0: at once; 10 to 60 s against gusts of sun (estimate)"}, t.confirm_s);
     v.number({"average_s", "Readings averaged over", Quantity::duration, 0, 3600, "0: none; it delays start and stop alike"}, t.average_s);
@@ -47,7 +47,7 @@ void fields(V& v, T& r)
     v.text("store", r.store);
     v.difference(on_field, r.on);
     v.difference(off_field, r.off);
-    taking_fields(v, r.taking);
+    conditioning_fields(v, r.conditioning);
 }
 
 template <class V, OneOf<LinkedDifference> T>
@@ -56,7 +56,7 @@ void fields(V& v, T& r)
     v.text("source", r.source);
     v.text("store", r.store);
     v.number({"mark", "Knob at mark", Quantity::number, -1000, 1000, "Its pairs are described at the probes"}, r.mark);
-    taking_fields(v, r.taking);
+    conditioning_fields(v, r.conditioning);
 }
 
 template <class V, OneOf<FixedDifference> T>
@@ -76,7 +76,7 @@ void fields(V& v, T& r)
     v.text("store", r.store);
     v.difference(on_field, r.on);
     v.difference(off_field, r.off);
-    v.number({"look_every_s", "Looks every", Quantity::minutes, 0, 86400, "15 to 60 min (estimate); 0: never"}, r.look_every_s);
+    v.number({"look_every_s", "Sampling period", Quantity::minutes, 0, 86400, "15 to 60 min (estimate); 0: never"}, r.look_every_s);
     v.number({"look_for_s", "for", Quantity::duration, 0, 3600, "As long as the collector needs to climb: 1 to 5 min (estimate)"}, r.look_for_s);
 }
 
@@ -84,9 +84,9 @@ template <class V, class T>
 void range_fields(V& v, T& r)
 {
     v.number({"step", "Step", Quantity::ratio, 0.01, 1, "10 % (common practice, no source)"}, r.step);
-    v.number({"floor", "Least speed", Quantity::ratio, 0.05, 1, "30 %, often raised to 50 % (common practice, no source); it must reach the top of the array"}, r.floor);
-    v.number({"top", "Most speed", Quantity::ratio, 0.05, 1, ""}, r.top);
-    v.number({"grain", "Grain of the output", Quantity::fine_ratio, 0.001, 0.5, "What the output resolves: PWM 1 %, bursts 10 % (estimate)"}, r.grain);
+    v.number({"floor", "Minimum speed", Quantity::ratio, 0.05, 1, "30 %, often raised to 50 % (common practice, no source); it must reach the top of the array"}, r.floor);
+    v.number({"top", "Maximum speed", Quantity::ratio, 0.05, 1, ""}, r.top);
+    v.number({"grain", "Output resolution", Quantity::fine_ratio, 0.001, 0.5, "What the output resolves: PWM 1 %, bursts 10 % (estimate)"}, r.resolution);
     static constexpr std::array drives{"pwm", "bursts"};
     v.choice("drive", drives, r.drive);
 }
@@ -209,8 +209,8 @@ void fields(V& v, T& r)
 template <class V, OneOf<RunTimes> T>
 void fields(V& v, T& r)
 {
-    v.number({"min_run_s", "Least run", Quantity::duration, 0, 3600, "0 to 3 min"}, r.min_run_s);
-    v.number({"min_off_s", "Least rest", Quantity::duration, 0, 3600, "0 to 5 min"}, r.min_off_s);
+    v.number({"min_run_s", "Minimum run time", Quantity::duration, 0, 3600, "0 to 3 min"}, r.min_run_s);
+    v.number({"min_off_s", "Minimum off time", Quantity::duration, 0, 3600, "0 to 5 min"}, r.min_off_s);
     v.number({"run_on_s", "Run on", Quantity::duration, 0, 3600, "0; a blower 1 to 3 min, what is warm in the duct (estimate)"}, r.run_on_s);
 }
 
@@ -348,8 +348,8 @@ void fields(V& v, T& s)
 {
     v.list("outputs", s.outputs);
     v.list("rules", s.rules);
-    v.number({"sample_s", "Looks every", Quantity::duration, 0.1, 60, "1 s"}, s.sample_s);
-    v.number({"resolution_k", "Resolves", Quantity::difference, 0, 5, "0.1 K; 0 is everything"}, s.resolution_k);
+    v.number({"sample_s", "Sampling period", Quantity::duration, 0.1, 60, "1 s"}, s.sample_s);
+    v.number({"resolution_k", "Resolution", Quantity::difference, 0, 5, "0.1 K; 0 is everything"}, s.resolution_k);
     v.number({"fault_return_s", "Trusts a probe again after", Quantity::duration, 0, 3600, "10 s"}, s.fault_return_s);
     v.number({"power_wait_s", "Waits after power returns", Quantity::duration, 0, 3600, "0; some minutes for a supply that comes and goes"}, s.power_wait_s);
     v.boolean({"away", "Nobody is at home", "Night cooling that waits for it may run"}, s.away);

@@ -345,8 +345,8 @@ Found speed_below_lift(const FindingContext& c)
         if (!range || range->drive == DriveKind::bursts || range->floor > least || least >= 1)
             continue;
         const double floor = std::min(1.0, std::ceil(least * 110) / 100);
-        out.push_back({"", Severity::serious, "At its least speed the water does not reach the top", "Head goes with the square of the speed: " + to_text(range->floor, Quantity::ratio, c.units) + " of the speed has " + to_text(range->floor * range->floor, Quantity::ratio, c.units) + " of the head, and the lift needs " + to_text(least, Quantity::ratio, c.units) + " of the speed. Without a siphon the array runs dry.",
-            Remedy{"Try: least speed " + to_text(floor, Quantity::ratio, c.units), [i, floor](Variant& v) {
+        out.push_back({"", Severity::serious, "At its minimum speed the water does not reach the top", "Head goes with the square of the speed: " + to_text(range->floor, Quantity::ratio, c.units) + " of the speed has " + to_text(range->floor * range->floor, Quantity::ratio, c.units) + " of the head, and the lift needs " + to_text(least, Quantity::ratio, c.units) + " of the speed. Without a siphon the array runs dry.",
+            Remedy{"Try: minimum speed " + to_text(floor, Quantity::ratio, c.units), [i, floor](Variant& v) {
                        if (i < v.unit.rules.size())
                            std::visit(
                                [floor](auto& b) {
@@ -390,9 +390,9 @@ Found guard_at_collector(const FindingContext& c)
 Found slow_to_start(const FindingContext& c)
 {
     return each<Differential>(c, [&](Found& out, std::size_t i, const Rule&, const Differential& d) {
-        if (d.taking.confirm_s + d.taking.average_s <= slow_s)
+        if (d.conditioning.confirm_s + d.conditioning.average_s <= slow_s)
             return;
-        out.push_back({"", Severity::caution, "The pump starts " + lasts(c, d.taking.confirm_s + d.taking.average_s) + " late", "Confirming and averaging calm the switching; so long they cost sun at each start and let it run on at each stop.", change<Differential>("Try: confirmed for 20 s", i, [](Differential& r) { r.taking = {20, 0}; })});
+        out.push_back({"", Severity::caution, "The pump starts " + lasts(c, d.conditioning.confirm_s + d.conditioning.average_s) + " late", "Confirming and averaging calm the switching; so long they cost sun at each start and let it run on at each stop.", change<Differential>("Try: confirmed for 20 s", i, [](Differential& r) { r.conditioning = {20, 0}; })});
     });
 }
 

@@ -166,7 +166,7 @@ private:
     {
         if (arrangement_.drains) {
             const double drain = std::ceil(v_.loop.drain_back.drain_s * 1.2 / 10) * 10;
-            add("Drain time of " + pump(), lasts(drain), "The array takes " + lasts(v_.loop.drain_back.drain_s) + " to empty; a fifth more for a cold day. It also holds after power returns, and against ON.", "A least rest alone: ON would defeat it.", set_rule<DrainTime>(pump(), [drain](DrainTime& d) { d.drain_s = drain; }));
+            add("Drain time of " + pump(), lasts(drain), "The array takes " + lasts(v_.loop.drain_back.drain_s) + " to empty; a fifth more for a cold day. It also holds after power returns, and against ON.", "A minimum off time alone: ON would defeat it.", set_rule<DrainTime>(pump(), [drain](DrainTime& d) { d.drain_s = drain; }));
             return;
         }
         if (arrangement_.carrier == Carrier::air) {
@@ -174,7 +174,7 @@ private:
             return;
         }
         const double rest = a_.pump == PumpPower::cheap ? 30 : 60;
-        add("Least rest of " + pump(), lasts(rest), "A start is a shock to the pump. The slug of cold water in the return stops it once or twice each morning; this spaces the starts.", "A least run: it would pump the store's heat out after a false start.",
+        add("Minimum off time of " + pump(), lasts(rest), "A start is a shock to the pump. The slug of cold water in the return stops it once or twice each morning; this spaces the starts.", "A least run: it would pump the store's heat out after a false start.",
             set_rule<RunTimes>(pump(), [rest](RunTimes& r) { r = {0, rest, r.run_on_s}; }));
     }
 
@@ -315,7 +315,7 @@ private:
         for (const Rule& r : v_.unit.rules)
             if (std::holds_alternative<SpeedByDifference>(r.body) && arrangement_.drains && v_.loop.pump.head_m > 0) {
                 const double least = std::clamp(std::sqrt(v_.loop.drain_back.lift_m / v_.loop.pump.head_m) * 1.1, 0.3, 1.0);
-                add("Least speed of " + r.output, to_text(least, Quantity::ratio, units_), "Head goes with the square of the speed; this lifts to " + to_text(v_.loop.drain_back.lift_m, Quantity::length, units_) + " with a tenth to spare.", "The usual 30 %: it has 9 % of the head.", set_rule<SpeedByDifference>(r.output, [least](SpeedByDifference& s) { s.range.floor = std::ceil(least * 100) / 100; }));
+                add("Minimum speed of " + r.output, to_text(least, Quantity::ratio, units_), "Head goes with the square of the speed; this lifts to " + to_text(v_.loop.drain_back.lift_m, Quantity::length, units_) + " with a tenth to spare.", "The usual 30 %: it has 9 % of the head.", set_rule<SpeedByDifference>(r.output, [least](SpeedByDifference& s) { s.range.floor = std::ceil(least * 100) / 100; }));
             }
     }
 

@@ -96,34 +96,34 @@ std::string release(const Words& words, const Inputs& in, const EngineState& aft
 
 } // namespace
 
-std::string decider_name(const RuleSet& unit, Tier tier, std::int16_t rule)
+std::string decider_name(const RuleSet& unit, Priority priority, std::int16_t rule)
 {
-    if (of_rule(rule, unit) && !(tier == Tier::min_run && std::holds_alternative<RunTimes>(unit.rules[static_cast<std::size_t>(rule)].body)) && tier != Tier::min_off)
+    if (of_rule(rule, unit) && !(priority == Priority::min_run && std::holds_alternative<RunTimes>(unit.rules[static_cast<std::size_t>(rule)].body)) && priority != Priority::min_off)
         return kind_of(unit.rules[static_cast<std::size_t>(rule)]).title;
-    switch (tier) {
-    case Tier::bypass: return "the service bypass";
-    case Tier::off_switch: return "the switch on OFF";
-    case Tier::on_switch: return "the switch on ON";
-    case Tier::hold: return "the wait after power returned";
-    case Tier::fault: return "a probe fault";
-    case Tier::min_off: return "the least rest";
-    case Tier::min_run: return "the least run";
-    default: return "nothing asks";
+    switch (priority) {
+    case Priority::bypass: return "the service bypass";
+    case Priority::off_switch: return "the switch on OFF";
+    case Priority::on_switch: return "the switch on ON";
+    case Priority::hold: return "the wait after power returned";
+    case Priority::fault: return "a probe fault";
+    case Priority::min_off: return "the minimum off time";
+    case Priority::min_run: return "the minimum run time";
+    default: return "no demand";
     }
 }
 
-std::string decider_key(const RuleSet& unit, Tier tier, std::int16_t rule)
+std::string decider_key(const RuleSet& unit, Priority priority, std::int16_t rule)
 {
-    if (of_rule(rule, unit) && tier != Tier::min_run && tier != Tier::min_off)
+    if (of_rule(rule, unit) && priority != Priority::min_run && priority != Priority::min_off)
         return kind_of(unit.rules[static_cast<std::size_t>(rule)]).key;
-    switch (tier) {
-    case Tier::bypass: return "bypass";
-    case Tier::off_switch: return "off_switch";
-    case Tier::on_switch: return "on_switch";
-    case Tier::hold: return "power_wait";
-    case Tier::fault: return "fault";
-    case Tier::min_off: return "min_off";
-    case Tier::min_run: return "min_run";
+    switch (priority) {
+    case Priority::bypass: return "bypass";
+    case Priority::off_switch: return "off_switch";
+    case Priority::on_switch: return "on_switch";
+    case Priority::hold: return "power_wait";
+    case Priority::fault: return "fault";
+    case Priority::min_off: return "min_off";
+    case Priority::min_run: return "min_run";
     default: return "nothing";
     }
 }
@@ -134,9 +134,9 @@ WhyText why(const Variant& variant, const Program& program, const Inputs& in, co
     const Words words{variant, program, units};
     WhyText w;
     const std::string key = unit.outputs[output].key;
-    const std::string name = decider_name(unit, d.tier, d.rule);
+    const std::string name = decider_name(unit, d.priority, d.rule);
     const std::string speed = d.on && d.speed_pm < full_speed ? " at " + to_text(d.speed_pm / 1000.0, Quantity::ratio, units) + " of full speed" : "";
-    w.headline = key + (d.on ? " runs" + speed + ": " : " rests: ") + name + (d.tier == Tier::nothing ? "." : d.on ? " holds it on."
+    w.headline = key + (d.on ? " runs" + speed + ": " : " rests: ") + name + (d.priority == Priority::nothing ? "." : d.on ? " holds it on."
                                                                                                                    : " holds it off.");
 
     std::vector<std::string> ways;
@@ -150,15 +150,15 @@ WhyText why(const Variant& variant, const Program& program, const Inputs& in, co
     else if (const std::string free = d.on || d.rule < 0 ? "" : release(words, in, after, d.rule); !free.empty())
         w.margin = "Free again " + free + ".";
 
-    const auto all = voices(program, in, after, output);
+    const auto all = requests(program, in, after, output);
     for (std::size_t i = 1; i < all.size(); ++i)
-        w.overruled.push_back(decider_name(unit, all[i].tier, all[i].rule) + (all[i].wants_on ? " asks for on" : " asks for off"));
+        w.overruled.push_back(decider_name(unit, all[i].priority, all[i].rule) + (all[i].wants_on ? " asks for on" : " asks for off"));
     if (d.on)
         return w;
     std::vector<std::string> blocks;
-    for (const Voice& v : all)
-        if (!v.wants_on && v.tier != Tier::nothing)
-            blocks.push_back(decider_name(unit, v.tier, v.rule) + " let go");
+    for (const Request& v : all)
+        if (!v.wants_on && v.priority != Priority::nothing)
+            blocks.push_back(decider_name(unit, v.priority, v.rule) + " let go");
     for (const WhyNot& n : why_not(program, in, after, output)) {
         std::vector<std::string> needs = blocks;
         for (const Missing& m : n.missing)

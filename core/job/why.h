@@ -6,10 +6,10 @@
 
 namespace vernal {
 
-// Short name of what decided: "Difference", "Store limit", "switch OFF", "nothing asks".
-std::string decider_name(const RuleSet& unit, Tier tier, std::int16_t rule);
+// Short name of what decided: "Difference", "Store limit", "switch OFF", "no demand".
+std::string decider_name(const RuleSet& unit, Priority priority, std::int16_t rule);
 // Key for files: "differential", "store_limit", "off_switch", "nothing".
-std::string decider_key(const RuleSet& unit, Tier tier, std::int16_t rule);
+std::string decider_key(const RuleSet& unit, Priority priority, std::int16_t rule);
 
 struct WhyText {
     std::string headline;               // "P1 runs: Difference holds it."

@@ -58,8 +58,8 @@ const Integrator::Factors& Integrator::factors(const std::vector<double>& t, dou
     oldest->flows = flows_;
     oldest->slopes = slopes;
     oldest->last_used = ++clock_;
-    oldest->slopes_at.resize(network_.bends());
-    network_.bend_slopes(flows_, t.data(), air_c, oldest->slopes_at.data());
+    oldest->slopes_at.resize(network_.nonlinear_losses());
+    network_.nonlinear_slopes(flows_, t.data(), air_c, oldest->slopes_at.data());
     return *oldest;
 }
 
@@ -121,12 +121,12 @@ HeatFlows Integrator::heat()
     q += network_.fixed_flows(flows_, a_) * (w_1 - drifted);
     q += network_.fixed_flows(flows_, inside_) * (w_2 + w_3);
     q += network_.fixed_flows(flows_, b_) * drifted;
-    q += network_.bent_flows(flows_, a_, t0_) * w_1;
-    q += network_.bent_flows(flows_, inside_, middle_.data()) * (w_2 + w_3);
+    q += network_.nonlinear_flows(flows_, a_, t0_) * w_1;
+    q += network_.nonlinear_flows(flows_, inside_, middle_.data()) * (w_2 + w_3);
     const double warmer = drifted * (b_.air_c - a_.air_c);
-    for (std::size_t i = 0; i < network_.bends(); ++i) {
-        const Network::BendSlopes& s = used_->slopes_at[i];
-        q.lost[static_cast<std::size_t>(network_.bend_loss(i))] += s.own * rhs_[network_.bend_node(i)] + s.air * warmer;
+    for (std::size_t i = 0; i < network_.nonlinear_losses(); ++i) {
+        const Network::NonlinearSlopes& s = used_->slopes_at[i];
+        q.lost[static_cast<std::size_t>(network_.nonlinear_loss_kind(i))] += s.own * rhs_[network_.nonlinear_node(i)] + s.air * warmer;
     }
     return q * (gamma * h_);
 }

@@ -31,7 +31,7 @@ private:
         Flows flows;
         std::uint64_t slopes = 0, last_used = 0;
         SparseLu lu;
-        std::vector<Network::BendSlopes> slopes_at;
+        std::vector<Network::NonlinearSlopes> slopes_at;
     };
     const Factors& factors(const std::vector<double>& t, double air_c, double h);
 

@@ -91,7 +91,7 @@ void Network::rates(const std::vector<double>& k, const Flows& flows, const Surr
     pattern_.add_product(k.data(), t, dt);
     for (const Sun& sun : suns_)
         out[sun.node] += sun.gain * s.sun_w_m2[sun.plane] - sun.sky * s.net_sky_w_m2;
-    for (const Bend& b : bends_)
+    for (const NonlinearLoss& b : nonlinear_losses_)
         out[b.node] -= b.at(flows, t[b.node], s.air_c);
     for (const TankNodes& tank : tanks_) {
         for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i) {
@@ -106,7 +106,7 @@ void Network::rates(const std::vector<double>& k, const Flows& flows, const Surr
         out[i] *= inverse[i];
 }
 
-double Network::Bend::at(const Flows& flows, double t_c, double air_c) const
+double Network::NonlinearLoss::at(const Flows& flows, double t_c, double air_c) const
 {
     if (element)
         return -flows.element_w * std::clamp(set_c - t_c, 0.0, 1.0);
@@ -117,11 +117,11 @@ double Network::Bend::at(const Flows& flows, double t_c, double air_c) const
     return w;
 }
 
-Network::BendSlopes Network::Bend::slopes(const Flows& flows, double t_c, double air_c) const
+Network::NonlinearSlopes Network::NonlinearLoss::slopes(const Flows& flows, double t_c, double air_c) const
 {
     if (element)
         return {t_c < set_c && t_c > set_c - 1 ? flows.element_w : 0.0, 0.0};
-    BendSlopes s;
+    NonlinearSlopes s;
     s.own = 2 * square * std::fabs(t_c - air_c);
     s.air = -s.own;
     if (vapour_w_kpa > 0 && vapour_kpa(t_c) > humidity * vapour_kpa(air_c)) {
@@ -131,15 +131,15 @@ Network::BendSlopes Network::Bend::slopes(const Flows& flows, double t_c, double
     return s;
 }
 
-void Network::bend_slopes(const Flows& flows, const double* t, double air_c, BendSlopes* out) const
+void Network::nonlinear_slopes(const Flows& flows, const double* t, double air_c, NonlinearSlopes* out) const
 {
-    for (std::size_t i = 0; i < bends_.size(); ++i)
-        out[i] = bends_[i].slopes(flows, t[bends_[i].node], air_c);
+    for (std::size_t i = 0; i < nonlinear_losses_.size(); ++i)
+        out[i] = nonlinear_losses_[i].slopes(flows, t[nonlinear_losses_[i].node], air_c);
 }
 
 void Network::add_slopes(const Flows& flows, const double* t, double air_c, std::vector<double>& k) const
 {
-    for (const Bend& b : bends_)
+    for (const NonlinearLoss& b : nonlinear_losses_)
         k[pattern_.diagonal(b.node)] -= b.slopes(flows, t[b.node], air_c).own;
     for (const TankNodes& tank : tanks_)
         for (std::size_t i = 0; i + 1 < tank.nodes.count; ++i)
@@ -158,13 +158,13 @@ std::uint64_t Network::slope_key(const double* t, double air_c) const
     for (Segment s : {Segment::collector, Segment::collector_2, Segment::pool})
         if (const NodeRange r = nodes_of(s); r.count > 0)
             key = key * 32 + static_cast<std::uint64_t>(std::min(31.0, std::fabs(t[r.first + r.count / 2] - air_c) / 20.0));
-    for (const Bend& b : bends_)
+    for (const NonlinearLoss& b : nonlinear_losses_)
         if (b.element)
             key = key * 2 + (t[b.node] < b.set_c && t[b.node] > b.set_c - 1 ? 1 : 0);
     return key;
 }
 
-void Network::drift(const Surroundings& a, const Surroundings& b, const BendSlopes* slopes, bool drained, double* out) const
+void Network::drift(const Surroundings& a, const Surroundings& b, const NonlinearSlopes* slopes, bool drained, double* out) const
 {
     const std::vector<double>& inverse = inverse_capacity_[drained ? 1 : 0];
     const double warmer = b.air_c - a.air_c, sky = b.net_sky_w_m2 - a.net_sky_w_m2;
@@ -172,15 +172,15 @@ void Network::drift(const Surroundings& a, const Surroundings& b, const BendSlop
         out[i] = to_air_[i] * warmer * inverse[i];
     for (const Sun& sun : suns_)
         out[sun.node] += (sun.gain * (b.sun_w_m2[sun.plane] - a.sun_w_m2[sun.plane]) - sun.sky * sky) * inverse[sun.node];
-    for (std::size_t i = 0; i < bends_.size(); ++i)
-        out[bends_[i].node] -= slopes[i].air * warmer * inverse[bends_[i].node];
+    for (std::size_t i = 0; i < nonlinear_losses_.size(); ++i)
+        out[nonlinear_losses_[i].node] -= slopes[i].air * warmer * inverse[nonlinear_losses_[i].node];
 }
 
 HeatFlows Network::heat_flows(const Flows& flows, const Surroundings& s, const double* t) const
 {
     HeatFlows q = linear_flows(flows, t);
     q += fixed_flows(flows, s);
-    q += bent_flows(flows, s, t);
+    q += nonlinear_flows(flows, s, t);
     return q;
 }
 
@@ -218,10 +218,10 @@ HeatFlows Network::fixed_flows(const Flows& flows, const Surroundings& s) const
     return q;
 }
 
-HeatFlows Network::bent_flows(const Flows& flows, const Surroundings& s, const double* t) const
+HeatFlows Network::nonlinear_flows(const Flows& flows, const Surroundings& s, const double* t) const
 {
     HeatFlows q;
-    for (const Bend& b : bends_)
+    for (const NonlinearLoss& b : nonlinear_losses_)
         q.lost[static_cast<std::size_t>(b.loss)] += b.at(flows, t[b.node], s.air_c);
     return q;
 }

@@ -130,13 +130,13 @@ public:
     // Losses that are not straight lines: of collectors with the square of the
     // difference, of a pool with the vapour pressure. Slopes against the node's
     // own temperature and against the air, W/K, one pair per bent loss.
-    struct BendSlopes {
+    struct NonlinearSlopes {
         double own = 0, air = 0;
     };
-    std::size_t bends() const { return bends_.size(); }
-    std::size_t bend_node(std::size_t bend) const { return bends_[bend].node; }
-    Loss bend_loss(std::size_t bend) const { return bends_[bend].loss; }
-    void bend_slopes(const Flows& flows, const double* t, double air_c, BendSlopes* out) const;
+    std::size_t nonlinear_losses() const { return nonlinear_losses_.size(); }
+    std::size_t nonlinear_node(std::size_t bend) const { return nonlinear_losses_[bend].node; }
+    Loss nonlinear_loss_kind(std::size_t bend) const { return nonlinear_losses_[bend].loss; }
+    void nonlinear_slopes(const Flows& flows, const double* t, double air_c, NonlinearSlopes* out) const;
     // Which inversions are mixing, and how far the bent parts are from the air:
     // slopes are made anew only when this changes.
     std::uint64_t slope_key(const double* t, double air_c) const;
@@ -144,15 +144,15 @@ public:
     void add_slopes(const Flows& flows, const double* t, double air_c, std::vector<double>& k) const;
 
     // How far the rates move while the surroundings go from a to b and t stays,
-    // with the slopes that bend_slopes() gave.
-    void drift(const Surroundings& a, const Surroundings& b, const BendSlopes* slopes, bool drained, double* out) const;
+    // with the slopes that nonlinear_slopes() gave.
+    void drift(const Surroundings& a, const Surroundings& b, const NonlinearSlopes* slopes, bool drained, double* out) const;
 
     // The heat flows that go with rates(): the sum of a part linear in t, a part
     // that only the surroundings decide, and the bent losses, W.
     HeatFlows heat_flows(const Flows& flows, const Surroundings& s, const double* t) const;
     HeatFlows linear_flows(const Flows& flows, const double* t) const;
     HeatFlows fixed_flows(const Flows& flows, const Surroundings& s) const;
-    HeatFlows bent_flows(const Flows& flows, const Surroundings& s, const double* t) const;
+    HeatFlows nonlinear_flows(const Flows& flows, const Surroundings& s, const double* t) const;
 
     // Heat in the loop and its stores above 0 °C, J.
     double stored_j(const double* t, bool drained = false) const;
@@ -188,7 +188,7 @@ private:
         double gain, sky;
         Loss loss; // of the sky's share
     };
-    struct Bend {
+    struct NonlinearLoss {
         std::size_t node;
         Loss loss;
         double square = 0;                     // W/K²
@@ -196,7 +196,7 @@ private:
         bool element = false;                  // gains, falling off over 1 K below the thermostat's setting
         double set_c = 0;
         double at(const Flows& flows, double t_c, double air_c) const;
-        BendSlopes slopes(const Flows& flows, double t_c, double air_c) const;
+        NonlinearSlopes slopes(const Flows& flows, double t_c, double air_c) const;
     };
     // Heat into the store over a route: rate × (T_in − T_out), forwards and backwards.
     struct Delivery {
@@ -226,7 +226,7 @@ private:
     std::array<double, 4> pipe_m_{}; // supply, return, and the second ones
     std::vector<TankNodes> tanks_;
     std::vector<Sun> suns_;
-    std::vector<Bend> bends_;
+    std::vector<NonlinearLoss> nonlinear_losses_;
     std::vector<Pair> store_links_; // coil node, store node, W/K
     std::vector<Delivery> deliveries_;
     std::vector<Pair> probe_rows_; // probe node, node read, 1 − k

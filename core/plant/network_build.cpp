@@ -1,5 +1,5 @@
 // From parts to nodes. Each stretch is built once, whatever routes run through it.
-#include "water.h"
+#include "hydraulic_state.h"
 
 #include <algorithm>
 #include <cmath>
@@ -177,7 +177,7 @@ private:
             drains(node, c.content_m3 / n * water_j_m3k(), 0.9 * c.capacity_j_m2k * area);
             to_air(node, c.a1_w_m2k * area, Loss::collector);
             n_.suns_.push_back({at(node), at(plane), c.eta0 * area, c.sky_exchange * area, Loss::collector});
-            n_.bends_.push_back({at(node), Loss::collector, c.a2_w_m2k2 * area});
+            n_.nonlinear_losses_.push_back({at(node), Loss::collector, c.a2_w_m2k2 * area});
             chain.nodes.push_back(node);
         }
         keep(s, std::move(chain));
@@ -231,10 +231,10 @@ private:
             to_room(static_cast<int>(tank.nodes.last()), without_heat_trap_w_k, t.room_c, Loss::store);
         if (which == 0 && n_.arrangement_.has(Part::element)) {
             const auto up = std::min(static_cast<std::size_t>(l_.element.height * parts), tank.nodes.count - 1);
-            Network::Bend heats{tank.nodes.first + up, Loss::element};
+            Network::NonlinearLoss heats{tank.nodes.first + up, Loss::element};
             heats.element = true;
             heats.set_c = l_.element.set_c;
-            n_.bends_.push_back(heats);
+            n_.nonlinear_losses_.push_back(heats);
         }
         n_.tanks_.push_back(std::move(tank));
     }
@@ -290,7 +290,7 @@ private:
         const int node = add_node(p.volume_m3 * water.density_kg_m3 * water.heat_capacity_j_kgk, false, true);
         to_air(node, p.still_loss_w_m2k * p.area_m2, Loss::store);
         n_.suns_.push_back({at(node), at(SunPlane::ground), p.absorptance * (p.covered ? cover_lets_through : 1.0) * p.area_m2, p.covered ? 0.0 : water_emissivity * p.area_m2, Loss::store});
-        n_.bends_.push_back({at(node), Loss::store, 0, p.covered ? 0.0 : (evaporation_still + evaporation_wind * p.air_speed_m_s) * p.area_m2, p.humidity});
+        n_.nonlinear_losses_.push_back({at(node), Loss::store, 0, p.covered ? 0.0 : (evaporation_still + evaporation_wind * p.air_speed_m_s) * p.area_m2, p.humidity});
         keep(s, {{node}, 0, true, -1});
     }
 

@@ -218,30 +218,30 @@ private:
     }
     Bits window(double from_h, double to_h) { return windows(std::array{ClockWindow{from_h, to_h}}); }
 
-    void clause(Tier tier, const Expr& when, bool wants_on, bool resting_only = false) { clause_for(output_, tier, when, wants_on, resting_only); }
-    void clause_for(std::size_t output, Tier tier, const Expr& when, bool wants_on, bool resting_only = false)
+    void clause(Priority priority, const Expr& when, bool wants_on, bool resting_only = false) { clause_for(output_, priority, when, wants_on, resting_only); }
+    void clause_for(std::size_t output, Priority priority, const Expr& when, bool wants_on, bool resting_only = false)
     {
         if (program().clauses.size() == max_clauses)
             too_many();
-        program().clauses.push_back({tier, static_cast<std::uint8_t>(output), wants_on, resting_only, when, rule_});
+        program().clauses.push_back({priority, static_cast<std::uint8_t>(output), wants_on, resting_only, when, rule_});
     }
 
     static constexpr const char* no_band = "it stops at or above the difference at which it starts";
 
     // Latch of a difference rule with what stops loading its store.
-    Expr difference(const std::string& source, const std::string& store, TempDiff on, TempDiff off, const Taking& taking)
+    Expr difference(const std::string& source, const std::string& store, TempDiff on, TempDiff off, const InputConditioning& conditioning)
     {
-        const std::uint8_t plus = averaged(probe(source), taking.average_s), minus = averaged(probe(store), taking.average_s);
+        const std::uint8_t plus = averaged(probe(source), conditioning.average_s), minus = averaged(probe(store), conditioning.average_s);
         const Bits l = latch(plus, minus, in_milli(on.in_kelvin()), in_milli(off.in_kelvin()), no_band);
-        delay(l, taking.confirm_s, 0);
+        delay(l, conditioning.confirm_s, 0);
         const auto limits = store_limits_.find({output_, store});
         return {0, l, limits == store_limits_.end() ? 0 : limits->second};
     }
 
     void add(const Differential& d)
     {
-        const Expr when = difference(d.source, d.store, d.on, d.off, d.taking);
-        clause(Tier::collect, when, true);
+        const Expr when = difference(d.source, d.store, d.on, d.off, d.conditioning);
+        clause(Priority::collect, when, true);
         collectors_[output_].push_back(when);
     }
     void add(const LinkedDifference&) { add(*difference_of(set_, set_.rules[static_cast<std::size_t>(rule_)])); }
@@ -249,7 +249,7 @@ private:
     {
         const std::uint8_t reference = spare_channel(in_milli(d.reference.in_celsius()));
         const Expr when{0, latch(probe(d.source), reference, in_milli(d.on.in_kelvin()), in_milli(d.off.in_kelvin()), no_band), 0};
-        clause(Tier::collect, when, true);
+        clause(Priority::collect, when, true);
         collectors_[output_].push_back(when);
     }
     void add(const SecondStore& s)
@@ -267,8 +267,8 @@ private:
             c.on_ms = millis(s.look_for_s);
             when.none |= bit(c.bit);
         }
-        clause(Tier::collect, when, true);
-        clause_for(valve, Tier::collect, when, true);
+        clause(Priority::collect, when, true);
+        clause_for(valve, Priority::collect, when, true);
     }
 
     Speed& speed(Speed::Kind kind, const SpeedRange& r)
@@ -277,7 +277,7 @@ private:
         x.kind = kind;
         x.output = static_cast<std::uint8_t>(output_);
         x.step_pm = std::max(1, per_mille(r.step));
-        x.grain_pm = std::max(1, per_mille(r.grain));
+        x.resolution_pm = std::max(1, per_mille(r.resolution));
         x.floor_pm = per_mille(r.floor);
         x.top_pm = per_mille(r.top);
         x.bursts = r.drive == DriveKind::bursts;
@@ -286,7 +286,7 @@ private:
             if (other.output == x.output)
                 throw Refused{"another rule sets the speed already"};
         if (x.top_pm < x.floor_pm)
-            throw Refused{"its most speed is below its least"};
+            throw Refused{"its maximum speed is below its least"};
         program().speeds.push_back(x);
         return program().speeds.back();
     }
@@ -326,7 +326,7 @@ private:
         const Bits b = high(l.probe, limit, limit - l.hysteresis);
         program().limiting |= static_cast<std::uint32_t>(b);
         if (l.only_store.empty())
-            return clause(Tier::limit, {0, b, 0}, false);
+            return clause(Priority::limit, {0, b, 0}, false);
         probe(l.only_store);
         store_limits_[{output_, l.only_store}] |= b;
     }
@@ -335,13 +335,13 @@ private:
     {
         using Body = HighLimit<L, H>;
         if constexpr (std::is_same_v<Body, CollectorMinimum>) {
-            clause(Tier::limit, {0, low(l.probe, l.limit, l.limit + l.hysteresis), 0}, false);
+            clause(Priority::limit, {0, low(l.probe, l.limit, l.limit + l.hysteresis), 0}, false);
         } else {
-            constexpr Tier tier = std::is_same_v<Body, CutOut> ? Tier::cut_out : std::is_same_v<Body, Divert> ? Tier::dump
-                                                                                                              : Tier::limit;
+            constexpr Priority priority = std::is_same_v<Body, CutOut> ? Priority::cut_out : std::is_same_v<Body, Divert> ? Priority::dump
+                                                                                                              : Priority::limit;
             const Bits b = high(l.probe, l.limit, l.limit - l.hysteresis);
-            program().limiting |= tier == Tier::dump ? 0U : static_cast<std::uint32_t>(b);
-            clause(tier, {0, b, 0}, tier == Tier::dump);
+            program().limiting |= priority == Priority::dump ? 0U : static_cast<std::uint32_t>(b);
+            clause(priority, {0, b, 0}, priority == Priority::dump);
         }
     }
 
@@ -353,24 +353,24 @@ private:
         if (!f.store.empty())
             when.none |= low(f.store, f.store_min, f.store_min + f.hysteresis);
         if (f.burst_s <= 0 || f.every_s <= f.burst_s)
-            return clause(Tier::freeze, when, true);
+            return clause(Priority::freeze, when, true);
         Gate& c = gate(Gate::Kind::cycle, when);
         c.timer = timer();
         c.on_first = true;
         c.on_ms = millis(f.burst_s);
         c.wait_ms = millis(f.every_s) - c.on_ms;
-        clause(Tier::freeze, {0, bit(c.bit), 0}, true);
+        clause(Priority::freeze, {0, bit(c.bit), 0}, true);
     }
     void add(const DrainDown& d)
     {
         const Bits frost = low(d.probe, d.limit, d.limit + d.hysteresis);
-        clause(Tier::freeze, {0, frost, 0}, false);
-        clause(Tier::collect, {}, true);
+        clause(Priority::freeze, {0, frost, 0}, false);
+        clause(Priority::collect, {}, true);
         if (d.pump.empty())
             return;
         const std::size_t pump = output(d.pump);
         use(pump, program().latch_reads.back());
-        clause_for(pump, Tier::freeze, {0, frost, 0}, false);
+        clause_for(pump, Priority::freeze, {0, frost, 0}, false);
     }
     void add(const NightCooling& n)
     {
@@ -380,7 +380,7 @@ private:
         all |= window(n.from_h, n.to_h);
         if (n.away_only)
             all |= bit(gate(Gate::Kind::away).bit);
-        clause(Tier::dump, {0, all, 0}, true);
+        clause(Priority::dump, {0, all, 0}, true);
     }
 
     void add(const RunTimes& r)
@@ -394,7 +394,7 @@ private:
         Expr asks;
         const std::vector<Clause> all = program().clauses;
         for (const Clause& c : all)
-            if (c.output == output_ && c.tier >= Tier::collect)
+            if (c.output == output_ && c.priority >= Priority::collect)
                 asks.any |= term(c.when);
         if (asks.any == 0)
             return;
@@ -402,7 +402,7 @@ private:
         c.output = static_cast<std::int8_t>(output_);
         c.timer = timer();
         c.on_ms = millis(r.run_on_s);
-        clause(Tier::min_run, {0, bit(c.bit), 0}, true);
+        clause(Priority::min_run, {0, bit(c.bit), 0}, true);
     }
     void add(const DrainTime& d)
     {
@@ -416,7 +416,7 @@ private:
         t.boost_ms = std::max<Millis>(0, millis(f.boost_s));
         t.boost_pm = per_mille(f.boost);
         if (!f.probe.empty())
-            clause(Tier::limit, {0, high(f.probe, f.lockout, f.lockout - f.hysteresis), 0}, false, true);
+            clause(Priority::limit, {0, high(f.probe, f.lockout, f.lockout - f.hysteresis), 0}, false, true);
     }
     void add(const DryRun& d)
     {
@@ -432,13 +432,13 @@ private:
         c.retries = static_cast<std::uint8_t>(std::lround(std::clamp(d.retries, 0.0, 200.0)));
         const Bits b = bit(c.bit);
         use(output_, reads(c.channel));
-        clause(Tier::hold, {0, b, 0}, false);
+        clause(Priority::hold, {0, b, 0}, false);
     }
     void add(const LowVoltage& l)
     {
         const Bits b = low(static_cast<std::uint8_t>(supply_channel), l.cut_v, l.reconnect_v, "it reconnects at or below the voltage at which it cuts");
         delay(b, l.delay_s, l.reconnect_s);
-        clause(Tier::hold, {0, b, 0}, false);
+        clause(Priority::hold, {0, b, 0}, false);
     }
 
     void add(const Look& l)
@@ -450,7 +450,7 @@ private:
         c.timer = timer();
         c.wait_ms = millis(l.every_s);
         c.on_ms = millis(l.run_s);
-        clause(Tier::collect, {0, bit(c.bit), 0}, true);
+        clause(Priority::collect, {0, bit(c.bit), 0}, true);
     }
     void add(const Heating& h)
     {
@@ -467,7 +467,7 @@ private:
                 continue;
             any = true;
             const Bits cold = low(h.probe, w.on, w.off, "a window switches on at or above the temperature at which it switches off");
-            clause(Tier::heat, {0, cold | window(w.from_h, w.to_h), sun}, true);
+            clause(Priority::heat, {0, cold | window(w.from_h, w.to_h), sun}, true);
         }
         if (!any)
             probe(h.probe);
@@ -478,7 +478,7 @@ private:
         Gate& c = gate(Gate::Kind::pressed, {0, reached, 0});
         c.timer = timer();
         c.wait_ms = of_day(h.press_h) % day_ms;
-        clause(Tier::heat, {0, bit(c.bit), 0}, true);
+        clause(Priority::heat, {0, bit(c.bit), 0}, true);
     }
     void add(const Disinfection& d)
     {
@@ -490,14 +490,14 @@ private:
         c.wait_ms = millis(d.every_days * 86400);
         c.on_ms = for_ever / 2;
         c.before_ms = millis(d.last_days * 86400);
-        clause(Tier::heat, {0, bit(c.bit) | cool, 0}, true);
+        clause(Priority::heat, {0, bit(c.bit) | cool, 0}, true);
     }
     void add(const Thermostat& t)
     {
         const Bits l = t.on < t.off ? low(t.probe, t.on, t.off) : high(t.probe, t.on, t.off, "it switches on and off at the same temperature");
-        clause(Tier::heat, {0, l | windows(t.windows), 0}, true);
+        clause(Priority::heat, {0, l | windows(t.windows), 0}, true);
     }
-    void add(const Timer& t) { clause(Tier::heat, {0, windows(t.windows), 0}, true); }
+    void add(const Timer& t) { clause(Priority::heat, {0, windows(t.windows), 0}, true); }
     void add(const Exercise& e)
     {
         Gate& c = gate(Gate::Kind::cycle);
@@ -505,7 +505,7 @@ private:
         c.timer = timer();
         c.wait_ms = millis(e.every_days * 86400);
         c.on_ms = millis(e.run_s);
-        clause(Tier::heat, {0, bit(c.bit), 0}, true);
+        clause(Priority::heat, {0, bit(c.bit), 0}, true);
     }
     void add(const Follow& f)
     {
@@ -516,18 +516,18 @@ private:
         c.output = static_cast<std::int8_t>(leader);
         c.wait_ms = millis(f.delay_s);
         c.on_ms = millis(f.run_on_s);
-        clause(Tier::collect, {0, bit(c.bit), 0}, true);
+        clause(Priority::collect, {0, bit(c.bit), 0}, true);
     }
 
     void finish()
     {
         Program& p = program();
-        std::stable_sort(p.clauses.begin(), p.clauses.end(), [](const Clause& x, const Clause& y) { return std::tuple(x.output, x.tier, x.rule) < std::tuple(y.output, y.tier, y.rule); });
+        std::stable_sort(p.clauses.begin(), p.clauses.end(), [](const Clause& x, const Clause& y) { return std::tuple(x.output, x.priority, x.rule) < std::tuple(y.output, y.priority, y.rule); });
         for (std::size_t i = 0; i < p.clauses.size(); ++i) {
             const Clause& c = p.clauses[i];
             Program::Groups& g = p.groups[c.output];
-            (c.tier == Tier::hold ? g.hold : c.tier < Tier::min_off ? g.protect
-                                         : c.tier < Tier::collect   ? g.run_on
+            (c.priority == Priority::hold ? g.hold : c.priority < Priority::min_off ? g.protect
+                                         : c.priority < Priority::collect   ? g.run_on
                                                                     : g.collect) |= bit(i);
             g.resting_only |= c.resting_only ? bit(i) : 0;
         }

@@ -7,7 +7,7 @@ namespace vernal {
 namespace parts {
 namespace {
 
-constexpr std::int64_t average_grain = 1024;
+constexpr std::int64_t average_unit = 1024;
 
 bool in_span(const ClockSpan& w, Millis clock)
 {
@@ -134,7 +134,7 @@ void channel_values(const Program& p, const Inputs& in, const EngineState& s, Va
     for (std::size_t i = 0; i < p.spare.size(); ++i)
         v[first_spare_channel + i] = p.spare[i];
     for (const Average& a : p.averages)
-        v[a.to] = static_cast<MilliKelvin>((s.average[a.to] + average_grain / 2) >> 10);
+        v[a.to] = static_cast<MilliKelvin>((s.average[a.to] + average_unit / 2) >> 10);
 }
 
 std::uint32_t fault_bits(const Program& p, const EngineState& s)
@@ -185,7 +185,7 @@ bool update_probes(const Program& p, const Inputs& in, EngineState& s)
 void update_averages(const Program& p, const Inputs& in, EngineState& s)
 {
     for (const Average& a : p.averages) {
-        const std::int64_t x = std::int64_t{in.readings[a.from].mk} * average_grain;
+        const std::int64_t x = std::int64_t{in.readings[a.from].mk} * average_unit;
         std::int64_t& y = s.average[a.to];
         if (!in.readings[a.from].valid)
             y = not_since;
@@ -237,7 +237,7 @@ void update_latches(const Program& p, const Values& v, std::uint32_t faults, Eng
 std::int32_t in_range(const Speed& x, std::int64_t pm)
 {
     const auto held = static_cast<std::int32_t>(std::clamp<std::int64_t>(pm, x.floor_pm, x.top_pm));
-    return std::max(x.floor_pm, held / x.grain_pm * x.grain_pm);
+    return std::max(x.floor_pm, held / x.resolution_pm * x.resolution_pm);
 }
 
 std::int32_t by_difference(const Speed& x, std::int64_t value_mk)
@@ -250,7 +250,7 @@ std::int32_t by_difference(const Speed& x, std::int64_t value_mk)
 std::int32_t speed_of(const Program& p, const Values& v, const Decision& d, std::size_t o, EngineState& s)
 {
     std::int32_t speed = full_speed;
-    if (d.tier >= Tier::min_off)
+    if (d.priority >= Priority::min_off)
         for (const Speed& x : p.speeds) {
             if (x.output != o)
                 continue;
@@ -300,15 +300,15 @@ Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
     channel_values(p, in, s, v);
     update_latches(p, v, faults, s);
     const bool still = !moved && s.latched == latched && s.pending == pending && in.pressed == 0;
-    Settled& settled = s.settled;
-    if (still && s.now_ms <= settled.until_ms && in.modes == settled.modes && in.away == settled.away && in.clock_ms == clock_after(settled.clock_ms, p.sample_ms)) {
-        settled.clock_ms = in.clock_ms;
+    DecisionCache& cache = s.cache;
+    if (still && s.now_ms <= cache.until_ms && in.modes == cache.modes && in.away == cache.away && in.clock_ms == clock_after(cache.clock_ms, p.sample_ms)) {
+        cache.clock_ms = in.clock_ms;
         for (const Speed& x : p.speeds)
             if (running(s, x.output))
-                settled.decisions[x.output].speed_pm = speed_of(p, v, settled.decisions[x.output], x.output, s);
-        return settled.decisions;
+                cache.decisions[x.output].speed_pm = speed_of(p, v, cache.decisions[x.output], x.output, s);
+        return cache.decisions;
     }
-    settled.until_ms = long_ago;
+    cache.until_ms = long_ago;
     const Bits held = s.conditions;
     s.conditions = conditions(p, in, v, s);
     for (std::size_t o = 0; o < p.outputs; ++o) {
@@ -319,11 +319,11 @@ Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
             on = s.now_ms;
     }
     Decisions out;
-    const Ask ask{p, in, s, faults, speaking(p, s.conditions)};
+    const Ask ask{p, in, s, faults, requesting(p, s.conditions)};
     for (std::size_t o = 0; o < p.outputs; ++o) {
-        const Voice voice = decide(ask, o);
+        const Request request = decide(ask, o);
         Decision& d = out[o];
-        d = {voice.wants_on, voice.tier, voice.rule, 0};
+        d = {request.wants_on, request.priority, request.rule, 0};
         if (d.on != running(s, o)) {
             s.running ^= bit32(o);
             s.changed_at[o] = s.now_ms;
@@ -335,7 +335,7 @@ Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
     }
     if (still && s.running == before && s.conditions == held && !watching(p, s)) {
         const std::int64_t quiet = quiet_samples(p, s, in);
-        settled = {quiet >= for_ever ? for_ever : s.now_ms + quiet * p.sample_ms, in.modes, in.away, in.clock_ms, out};
+        cache = {quiet >= for_ever ? for_ever : s.now_ms + quiet * p.sample_ms, in.modes, in.away, in.clock_ms, out};
     }
     return out;
 }
@@ -353,7 +353,7 @@ Span span_of(const Program& p, const EngineState& s, const ReadingBounds& b, std
         return {0, 0};
     for (const Average& a : p.averages)
         if (a.to == channel) {
-            const std::int64_t now = s.average[channel] == not_since ? b.low[a.from] : (s.average[channel] + average_grain / 2) >> 10;
+            const std::int64_t now = s.average[channel] == not_since ? b.low[a.from] : (s.average[channel] + average_unit / 2) >> 10;
             return {std::min<std::int64_t>(b.low[a.from], now), std::max<std::int64_t>(b.high[a.from], now)};
         }
     const MilliKelvin fixed = p.spare[channel - first_spare_channel];
@@ -441,7 +441,7 @@ Decisions step(const Program& program, const Inputs& in, EngineState& state, std
             continue;
         const std::int64_t quiet = std::min(n - 1, quiet_samples(program, state, now));
         if (quiet > 0) {
-            state.settled.clock_ms = clock_before(now.clock_ms, -quiet % day_ms * (program.sample_ms % day_ms));
+            state.cache.clock_ms = clock_before(now.clock_ms, -quiet % day_ms * (program.sample_ms % day_ms));
             state.now_ms += quiet * program.sample_ms;
             n -= quiet;
         }

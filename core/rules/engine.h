@@ -26,8 +26,8 @@ inline constexpr Millis not_since = std::numeric_limits<Millis>::min();
 
 struct Decision {
     bool on = false;
-    Tier tier = Tier::nothing;
-    std::int16_t rule = -1;             // −1 for switch, fault of no single rule, and "nothing asks"
+    Priority priority = Priority::nothing;
+    std::int16_t rule = -1;             // −1 for switch, fault of no single rule, and "no demand"
     std::int32_t speed_pm = full_speed; // of an output that is on
     bool operator==(const Decision&) const = default;
 };
@@ -49,13 +49,13 @@ struct GuardState {
 
 // Until when a sample that finds the same latches, switches and clock decides as
 // the one before. Follows from the rest of the state and is no part of it.
-struct Settled {
+struct DecisionCache {
     Millis until_ms = long_ago;
     std::array<Mode, max_outputs> modes{};
     bool away = false;
     Millis clock_ms = -1;
     Decisions decisions{};
-    bool operator==(const Settled&) const { return true; }
+    bool operator==(const DecisionCache&) const { return true; }
 };
 
 // Times are of now_ms, which counts from power-up.
@@ -75,7 +75,7 @@ struct EngineState {
     std::array<GuardState, 2> guards{};
     std::array<std::int32_t, max_outputs> speed_pm{};
     std::array<Millis, max_outputs> speed_at{}; // of the last change of a speed that seeks a target
-    Settled settled;
+    DecisionCache cache;
     bool operator==(const EngineState&) const = default;
 };
 

@@ -25,11 +25,11 @@ struct Ask {
     const Inputs& in;
     const EngineState& s; // conditions worked out, `running` of the moment asked about
     std::uint32_t faults;
-    Bits speaking; // bit per clause whose conditions hold
+    Bits requesting; // bit per clause whose conditions hold
 };
 
 // Clauses whose conditions hold.
-inline Bits speaking(const Program& p, Bits conditions)
+inline Bits requesting(const Program& p, Bits conditions)
 {
     Bits out = 0, one = 1;
     for (const Clause& c : p.clauses) {
@@ -46,7 +46,7 @@ inline bool on_switch_holds(const OutputTimers& t, const EngineState& s, std::si
     return s.on_since[o] != long_ago && (t.on_timeout_ms == 0 || s.now_ms - s.on_since[o] < t.on_timeout_ms);
 }
 
-// Asked from the highest rank to the lowest. `visit` gets each voice and says
+// Asked from the highest rank to the lowest. `visit` gets each request and says
 // whether to go on. Comfort timers speak only where they change something:
 // minimum off against a collecting rule, minimum run against silence.
 template <class Visit>
@@ -56,49 +56,49 @@ template <class Visit>
     const Program::Groups& group = a.p.groups[o];
     const EngineState& s = a.s;
     const bool runs = running(s, o);
-    const Bits speak = runs ? a.speaking & ~group.resting_only : a.speaking;
+    const Bits requested = runs ? a.requesting & ~group.resting_only : a.requesting;
     const Mode mode = a.in.modes[o];
     // True: somebody has heard enough.
     const auto all_of = [&](Bits clauses) {
         for (; clauses != 0; clauses &= clauses - 1) {
             const Clause& c = a.p.clauses[static_cast<std::size_t>(std::countr_zero(clauses))];
-            if (!visit(Voice{c.tier, c.rule, c.wants_on}))
+            if (!visit(Request{c.priority, c.rule, c.wants_on}))
                 return true;
         }
         return false;
     };
-    if (t.bypass && !visit(Voice{Tier::bypass, -1, true}))
+    if (t.bypass && !visit(Request{Priority::bypass, -1, true}))
         return;
-    if (mode == Mode::off && !visit(Voice{Tier::off_switch, -1, false}))
+    if (mode == Mode::off && !visit(Request{Priority::off_switch, -1, false}))
         return;
-    if (s.now_ms < a.p.power_wait_ms && !visit(Voice{Tier::hold, -1, false}))
+    if (s.now_ms < a.p.power_wait_ms && !visit(Request{Priority::hold, -1, false}))
         return;
-    if (!runs && s.now_ms - s.stopped_at[o] < t.drain_ms && !visit(Voice{Tier::hold, t.drain_rule, false}))
+    if (!runs && s.now_ms - s.stopped_at[o] < t.drain_ms && !visit(Request{Priority::hold, t.drain_rule, false}))
         return;
-    if (all_of(speak & group.hold))
+    if (all_of(requested & group.hold))
         return;
-    if (mode == Mode::on && on_switch_holds(t, s, o) && !visit(Voice{Tier::on_switch, -1, true}))
+    if (mode == Mode::on && on_switch_holds(t, s, o) && !visit(Request{Priority::on_switch, -1, true}))
         return;
-    if ((a.faults & t.fault_off) != 0 && !visit(Voice{Tier::fault, -1, false}))
+    if ((a.faults & t.fault_off) != 0 && !visit(Request{Priority::fault, -1, false}))
         return;
-    if ((a.faults & t.fault_on) != 0 && !visit(Voice{Tier::fault, -1, true}))
+    if ((a.faults & t.fault_on) != 0 && !visit(Request{Priority::fault, -1, true}))
         return;
-    if (all_of(speak & group.protect))
+    if (all_of(requested & group.protect))
         return;
-    const Bits asking = speak & group.collect;
-    if (!runs && asking != 0 && s.now_ms - s.changed_at[o] < t.min_off_ms && !visit(Voice{Tier::min_off, t.timer_rule, false}))
+    const Bits asking = requested & group.collect;
+    if (!runs && asking != 0 && s.now_ms - s.changed_at[o] < t.min_off_ms && !visit(Request{Priority::min_off, t.timer_rule, false}))
         return;
-    if (runs && asking == 0 && s.now_ms - s.changed_at[o] < t.min_run_ms && !visit(Voice{Tier::min_run, t.timer_rule, true}))
+    if (runs && asking == 0 && s.now_ms - s.changed_at[o] < t.min_run_ms && !visit(Request{Priority::min_run, t.timer_rule, true}))
         return;
-    if (all_of(speak & group.run_on) || all_of(asking))
+    if (all_of(requested & group.run_on) || all_of(asking))
         return;
-    visit(Voice{Tier::nothing, -1, false});
+    visit(Request{Priority::nothing, -1, false});
 }
 
-[[gnu::always_inline]] inline Voice decide(const Ask& a, std::size_t o)
+[[gnu::always_inline]] inline Request decide(const Ask& a, std::size_t o)
 {
-    Voice first;
-    ask_all(a, o, [&](const Voice& v) {
+    Request first;
+    ask_all(a, o, [&](const Request& v) {
         first = v;
         return false;
     });

@@ -9,7 +9,7 @@ namespace {
 
 using namespace parts;
 
-Voice first_voice(const Program& p, const Inputs& in, const EngineState& s, std::size_t output) { return decide({p, in, s, fault_bits(p, s), speaking(p, s.conditions)}, output); }
+Request first_request(const Program& p, const Inputs& in, const EngineState& s, std::size_t output) { return decide({p, in, s, fault_bits(p, s), requesting(p, s.conditions)}, output); }
 
 const Gate* gate_of(const Program& p, std::size_t b)
 {
@@ -96,22 +96,22 @@ struct Search {
 
 } // namespace
 
-std::vector<Voice> voices(const Program& program, const Inputs& in, const EngineState& after, std::size_t output)
+std::vector<Request> requests(const Program& program, const Inputs& in, const EngineState& after, std::size_t output)
 {
-    std::vector<Voice> out;
-    ask_all({program, in, after, fault_bits(program, after), speaking(program, after.conditions)}, output, [&](const Voice& v) {
+    std::vector<Request> out;
+    ask_all({program, in, after, fault_bits(program, after), requesting(program, after.conditions)}, output, [&](const Request& v) {
         out.push_back(v);
         return true;
     });
     if (out.size() > 1)
-        out.pop_back(); // "nothing asks" is said only when nothing else is
+        out.pop_back(); // "no demand" is said only when nothing else is
     return out;
 }
 
 std::vector<Margin> margins(const Program& program, const Inputs& in, const EngineState& after, std::size_t output)
 {
     std::vector<Margin> out;
-    const bool now = first_voice(program, in, after, output).wants_on;
+    const bool now = first_request(program, in, after, output).wants_on;
     const std::uint32_t faults = fault_bits(program, after);
     Values v;
     channel_values(program, in, after, v);
@@ -121,7 +121,7 @@ std::vector<Margin> margins(const Program& program, const Inputs& in, const Engi
         EngineState other = after;
         other.latched ^= bit32(i);
         other.conditions = conditions(program, in, v, other);
-        if (first_voice(program, in, other, output).wants_on != now)
+        if (first_request(program, in, other, output).wants_on != now)
             out.push_back(margin_of(program, v, after, i));
     }
     std::stable_sort(out.begin(), out.end(), [](const Margin& a, const Margin& b) { return a.amount < b.amount; });
@@ -135,7 +135,7 @@ std::optional<Millis> until_change(const Program& program, const Inputs& in, con
     EngineState s = after;
     Inputs later = in;
     later.pressed = 0;
-    const bool now = first_voice(program, in, after, output).wants_on;
+    const bool now = first_request(program, in, after, output).wants_on;
     for (int i = 0; i < most_events; ++i) {
         const std::int64_t quiet = program.averages.empty() ? quiet_samples(program, s, later) : 0; // an average goes on moving
         if (quiet >= for_ever || s.now_ms + (quiet + 1) * program.sample_ms - after.now_ms > day_ms)
@@ -152,7 +152,7 @@ std::vector<WhyNot> why_not(const Program& program, const Inputs& in, const Engi
 {
     std::vector<WhyNot> out;
     for (const Clause& clause : program.clauses) {
-        if (clause.output != output || !clause.wants_on || clause.tier < Tier::collect)
+        if (clause.output != output || !clause.wants_on || clause.priority < Priority::collect)
             continue;
         Search search{program, in, after, {}, {}};
         channel_values(program, in, after, search.v);

@@ -10,13 +10,13 @@ namespace vernal {
 
 // Everything that had something to say about one output, in order of rank; the
 // first one decided.
-struct Voice {
-    Tier tier = Tier::nothing;
+struct Request {
+    Priority priority = Priority::nothing;
     std::int16_t rule = -1;
     bool wants_on = false;
-    bool operator==(const Voice&) const = default;
+    bool operator==(const Request&) const = default;
 };
-std::vector<Voice> voices(const Program& program, const Inputs& in, const EngineState& after, std::size_t output);
+std::vector<Request> requests(const Program& program, const Inputs& in, const EngineState& after, std::size_t output);
 
 // One reading, or the difference of two, that would change the output by itself.
 struct Margin {

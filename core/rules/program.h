@@ -37,7 +37,7 @@ inline constexpr Millis day_ms = 86'400'000;
 inline constexpr std::int32_t full_speed = 1000; // per mille
 
 // Who may overrule whom; smaller wins (docs/engine-semantics.md, 6).
-enum class Tier : std::uint8_t { bypass,
+enum class Priority : std::uint8_t { bypass,
     off_switch,
     hold,
     on_switch,
@@ -122,7 +122,7 @@ struct Gate {
 
 // Speaks for one output while its conditions hold.
 struct Clause {
-    Tier tier = Tier::collect;
+    Priority priority = Priority::collect;
     std::uint8_t output = 0;
     bool wants_on = true;
     bool resting_only = false; // says nothing to an output that runs
@@ -139,7 +139,7 @@ struct Speed {
     std::uint8_t plus = zero_channel, minus = zero_channel;
     MilliKelvin at_mk = 0;     // difference: where it begins to rise; target: wanted
     MilliKelvin per_mk = 1000; // difference: per step; target: nothing moves within this of the target
-    std::int32_t step_pm = 100, floor_pm = 300, top_pm = full_speed, grain_pm = 10;
+    std::int32_t step_pm = 100, floor_pm = 300, top_pm = full_speed, resolution_pm = 10;
     Millis every_ms = 10000; // target: one step so often
     bool bursts = false;
     std::int16_t rule = -1;
@@ -171,7 +171,7 @@ struct Program {
     std::vector<Average> averages;
     std::vector<MilliKelvin> spare; // of the channels from first_spare_channel on: what they begin with
     std::vector<Gate> gates;
-    std::vector<Clause> clauses; // by output, then by tier, then by rule
+    std::vector<Clause> clauses; // by output, then by priority, then by rule
     std::vector<Speed> speeds;
     // Per output, bit per clause: by what they say. Filled by compile().
     struct Groups {

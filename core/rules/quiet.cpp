@@ -7,8 +7,8 @@ namespace vernal::parts {
 
 std::int64_t quiet_samples(const Program& p, const EngineState& s, const Inputs& last)
 {
-    if (s.now_ms <= s.settled.until_ms)
-        return (s.settled.until_ms - s.now_ms) / p.sample_ms;
+    if (s.now_ms <= s.cache.until_ms)
+        return (s.cache.until_ms - s.now_ms) / p.sample_ms;
     Millis next = for_ever;
     const auto at = [&](Millis when) {
         if (when > s.now_ms)

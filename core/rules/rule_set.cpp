@@ -19,17 +19,17 @@ struct Limits {
     std::optional<LimitOf> operator()(const Other&) const { return std::nullopt; }
 };
 
-const char* rank_text(Tier t)
+const char* rank_text(Priority t)
 {
     switch (t) {
-    case Tier::hold: return "a hold that even ON does not defeat";
-    case Tier::cut_out: return "a cut-out";
-    case Tier::freeze: return "a freeze protection";
-    case Tier::dump: return "an overheat protection";
-    case Tier::limit: return "a limit";
-    case Tier::min_off:
-    case Tier::min_run: return "a comfort timer";
-    case Tier::collect: return "what collects";
+    case Priority::hold: return "a hold that even ON does not defeat";
+    case Priority::cut_out: return "a cut-out";
+    case Priority::freeze: return "a freeze protection";
+    case Priority::dump: return "an overheat protection";
+    case Priority::limit: return "a limit";
+    case Priority::min_off:
+    case Priority::min_run: return "a comfort timer";
+    case Priority::collect: return "what collects";
     default: return "what heats and what goes by the clock";
     }
 }
@@ -46,7 +46,7 @@ std::optional<Differential> difference_of(const RuleSet& set, const Rule& rule)
         return Differential{s->source, s->store, s->on, s->off, {}};
     if (const auto* l = std::get_if<LinkedDifference>(&rule.body)) {
         const KnobPair pair = knob_pair(set.knob, l->mark);
-        return Differential{l->source, l->store, TempDiff::kelvin(pair.on_k), TempDiff::kelvin(pair.off_k), l->taking};
+        return Differential{l->source, l->store, TempDiff::kelvin(pair.on_k), TempDiff::kelvin(pair.off_k), l->conditioning};
     }
     return {};
 }
@@ -69,8 +69,8 @@ std::optional<std::string> move_rule(std::vector<Rule>& rules, std::size_t from,
     if (from >= rules.size() || to >= rules.size() || from == to)
         return {};
     const RuleKind &moved = kind_of(rules[from]), &there = kind_of(rules[to]);
-    if (moved.tier != there.tier)
-        return std::string(moved.title) + " is " + rank_text(moved.tier) + ", " + there.title + " is " + rank_text(there.tier) +
+    if (moved.priority != there.priority)
+        return std::string(moved.title) + " is " + rank_text(moved.priority) + ", " + there.title + " is " + rank_text(there.priority) +
                ". Ranks are fixed, so that no order of rules can put comfort above a protection; within its rank a rule can be moved.";
     const auto at = [&](std::size_t i) { return rules.begin() + static_cast<std::ptrdiff_t>(i); };
     from < to ? std::rotate(at(from), at(from + 1), at(to + 1)) : std::rotate(at(to), at(from), at(from + 1));
@@ -110,7 +110,7 @@ std::vector<KeyOf> keys_of(Rule& rule)
 
 void sort_by_rank(std::vector<Rule>& rules)
 {
-    std::stable_sort(rules.begin(), rules.end(), [](const Rule& a, const Rule& b) { return kind_of(a).tier < kind_of(b).tier; });
+    std::stable_sort(rules.begin(), rules.end(), [](const Rule& a, const Rule& b) { return kind_of(a).priority < kind_of(b).priority; });
 }
 
 // Nearest, halves away from zero; as std::lround, which is a call in a hot loop.

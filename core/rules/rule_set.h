@@ -39,7 +39,7 @@ struct RuleKind {
     const char* why;      // one sentence
     const char* sentence; // as read in the window; {key} stands for the field of that key
     const char* details;  // what most leave alone, likewise; may be empty
-    Tier tier;            // its rank
+    Priority priority;            // its rank
 };
 const std::vector<RuleKind>& rule_kinds(); // index = Rule::body.index()
 const RuleKind& kind_of(const Rule& rule);

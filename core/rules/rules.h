@@ -12,17 +12,17 @@
 namespace vernal {
 
 // How a difference rule takes its readings.
-struct Taking {
+struct InputConditioning {
     double confirm_s = 0; // starts once the difference has stood so long
     double average_s = 0; // time constant of the readings it looks at
-    bool operator==(const Taking&) const = default;
+    bool operator==(const InputConditioning&) const = default;
 };
 
 // Start when source is `on` above store; stop at `off`. off < on.
 struct Differential {
     std::string source, store;
     TempDiff on = TempDiff::kelvin(8), off = TempDiff::kelvin(4);
-    Taking taking{};
+    InputConditioning conditioning{};
     bool operator==(const Differential&) const = default;
 };
 
@@ -30,7 +30,7 @@ struct Differential {
 struct LinkedDifference {
     std::string source, store;
     double mark = 5;
-    Taking taking{};
+    InputConditioning conditioning{};
     bool operator==(const LinkedDifference&) const = default;
 };
 
@@ -58,7 +58,7 @@ enum class DriveKind : std::uint8_t { pwm,
 
 // Shares of full speed.
 struct SpeedRange {
-    double floor = 0.3, top = 1.0, step = 0.1, grain = 0.01;
+    double floor = 0.3, top = 1.0, step = 0.1, resolution = 0.01;
     DriveKind drive = DriveKind::pwm;
     bool operator==(const SpeedRange&) const = default;
 };
@@ -149,7 +149,7 @@ struct NightCooling {
 struct RunTimes {
     double min_run_s = 0;
     double min_off_s = 0;
-    double run_on_s = 0; // after nothing asks any more
+    double run_on_s = 0; // after no demand any more
     bool operator==(const RunTimes&) const = default;
 };
 

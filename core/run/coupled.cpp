@@ -13,7 +13,7 @@ constexpr double record_every_s = 20.0;
 constexpr double resting_share = 0.07; // of the tolerance
 constexpr double air_share = 0.33;     // hardly any heat in the ring: a little error switches sooner
 // Steps in samples. Divisors of a minute, so that weather points are met.
-constexpr std::array<int, 10> ladder{1, 2, 5, 10, 20, 30, 60, 120, 300, 600};
+constexpr std::array<int, 10> step_lengths{1, 2, 5, 10, 20, 30, 60, 120, 300, 600};
 
 // How far weather is as good as one straight line from each minute on: a bend
 // below this, W/m² per minute and minute, shifts ten minutes by a watt or so.
@@ -36,7 +36,7 @@ std::vector<double> smooth_until(const DayForcing& d)
 class Run {
 public:
     Run(const CoupledSetup& s, const CoupledOptions& o)
-        : setup_(s), options_(o), network_(s.loop, s.probes, s.fine), integrator_(network_), water_(network_, s.loop, s.altitude_m), pressure_(network_, s.loop, s.altitude_m),
+        : setup_(s), options_(o), network_(s.loop, s.probes, s.fine), integrator_(network_), hydraulics_(network_, s.loop, s.altitude_m), pressure_(network_, s.loop, s.altitude_m),
           readings_(s.sensors, s.program.probes, s.resolution_k), sample_s_(static_cast<double>(s.program.sample_ms) / 1000.0)
     {
         temps_ = network_.start(s.start_tank_c, s.days.front()->air_c.front());
@@ -69,15 +69,15 @@ public:
             one_day(*day);
             day_start_s_ += day_s;
         }
-        result_.figures.water = water_.figures();
-        result_.figures.power = water_.power().figures();
+        result_.figures.hydraulics = hydraulics_.figures();
+        result_.figures.power = hydraulics_.power().figures();
         result_.figures.vessel = pressure_.figures();
         if (pressure_.present())
             result_.figures.end_pressure_pa = pressure_.cold_pa();
         result_.figures.end_store_c = temps_[network_.store_top()];
         if (coldest_node_ < network_.size())
             result_.figures.coldest_wet_at = network_.place_text(coldest_node_);
-        result_.figures.stored_change_j = network_.stored_j(temps_.data(), water_.drained()) - stored_at_start_;
+        result_.figures.stored_change_j = network_.stored_j(temps_.data(), hydraulics_.drained()) - stored_at_start_;
         for (PumpFigures& p : result_.figures.pumps)
             RunCounter::finish(p);
         result_.cancelled = stopped();
@@ -91,10 +91,10 @@ private:
     void begin_counting()
     {
         counting_ = true;
-        water_.forget_figures();
+        hydraulics_.forget_figures();
         if (pressure_.present())
             pressure_.refill();
-        stored_at_start_ = network_.stored_j(temps_.data(), water_.drained());
+        stored_at_start_ = network_.stored_j(temps_.data(), hydraulics_.drained());
         result_.first_state = state_;
         result_.node_count = network_.size();
         result_.figures.pumps.resize(setup_.program.outputs);
@@ -124,10 +124,10 @@ private:
     {
         const double t = static_cast<double>(k) * sample_s_;
         const Surroundings a = surroundings_at(*day_, t);
-        if (water_.follows_sun())
-            water_.weather(surroundings_at(*day_, 60.0 * std::floor(t / 60.0 + 1e-9)));
+        if (hydraulics_.follows_sun())
+            hydraulics_.weather(surroundings_at(*day_, 60.0 * std::floor(t / 60.0 + 1e-9)));
         const DrawNow draw = network_.has_tank() ? draw_at(*day_, t, temps_[network_.store_top()]) : DrawNow{};
-        Flows flows = water_.flows(draw.rate_w_k, day_->mains_c);
+        Flows flows = hydraulics_.flows(draw.rate_w_k, day_->mains_c);
         flows.element_w = element_now(t);
         std::int64_t n = std::min(allowed(t), left);
         trial_begin_s_ = t;
@@ -195,27 +195,27 @@ private:
         for (double edge : edges_)
             if (edge > t)
                 until = std::min(until, edge);
-        if (water_.follows_sun() && (state_.running != 0 || plane_at(t) > 0))
+        if (hydraulics_.follows_sun() && (state_.running != 0 || plane_at(t) > 0))
             until = std::min(until, 60.0 * (std::floor(t / 60.0 + 1e-9) + 1));
-        until = std::min({until, t + longest_step_s, t + water_.until_change_s()});
+        until = std::min({until, t + longest_step_s, t + hydraulics_.until_change_s()});
         const auto room = static_cast<std::int64_t>(std::max(1.0, std::floor((until - t) / sample_s_ + 1e-9)));
         const auto n = static_cast<std::int64_t>(std::max(1.0, std::min(wish, static_cast<double>(room))));
         // Up to a bend in one step even where that step's factors must be made.
-        return setup_.step_s > 0 || n == room ? n : on_ladder(n);
+        return setup_.step_s > 0 || n == room ? n : usual_length(n);
     }
 
-    static std::int64_t on_ladder(std::int64_t n)
+    static std::int64_t usual_length(std::int64_t n)
     {
-        return *(std::upper_bound(ladder.begin(), ladder.end(), n) - 1);
+        return *(std::upper_bound(step_lengths.begin(), step_lengths.end(), n) - 1);
     }
 
     // The step that would have had this error times what is borne, as a factor.
     // The error goes with the third power of the step.
-    double growth(double error_k) const { return std::clamp(0.9 * std::cbrt(borne_k() / std::max(error_k, 1e-9)), 0.1, 6.0); }
+    double growth(double error_k) const { return std::clamp(0.9 * std::cbrt(error_tolerance_k() / std::max(error_k, 1e-9)), 0.1, 6.0); }
 
     // While all rests, readings creep towards their thresholds: a little error
     // is a long time then, and few steps are needed anyway.
-    double borne_k() const
+    double error_tolerance_k() const
     {
         const double share = network_.arrangement().carrier == Carrier::air ? air_share : 1.0;
         return setup_.tolerance_k * (state_.running != 0 ? share : resting_share);
@@ -224,8 +224,8 @@ private:
     // How many of the n samples tried may be taken at once; n: all, the trial stands.
     std::int64_t acceptable(const Integrator::Trial& trial, std::int64_t n, double h)
     {
-        if (setup_.step_s <= 0 && trial.error_k > borne_k())
-            return std::min(on_ladder(n - 1), on_ladder(std::max<std::int64_t>(1, static_cast<std::int64_t>(static_cast<double>(n) * growth(trial.error_k)))));
+        if (setup_.step_s <= 0 && trial.error_k > error_tolerance_k())
+            return std::min(usual_length(n - 1), usual_length(std::max<std::int64_t>(1, static_cast<std::int64_t>(static_cast<double>(n) * growth(trial.error_k)))));
         if (n == 1 || quiet(trial, n, n, h))
             return n;
         std::int64_t m = 1, noisy = n; // the last that is quiet, the first that is not
@@ -281,7 +281,7 @@ private:
     void count_heat(const HeatFlows& q)
     {
         result_.figures.heat += q;
-        if (water_.reverse_m3_s() > 0)
+        if (hydraulics_.reverse_m3_s() > 0)
             result_.figures.night_loss_j += std::max(0.0, -q.to_store);
     }
 
@@ -293,20 +293,20 @@ private:
             count(h, draw);
         }
         samples_between(k, n);
-        water_.pass(h, temps_);
+        hydraulics_.pass(h, temps_);
         pressure_.pass(temps_, h);
         const std::uint32_t before = state_.running;
         const double now = static_cast<double>(k + n) * sample_s_;
         time_of_day_s_ = now;
         const Acting acted = acting_;
         powered(now) ? decide(setup_.program.walks() || dead_ ? 1 : n) : stand_still();
-        const Filling stood = water_.filling();
+        const Filling stood = hydraulics_.filling();
         act();
         const bool switched = before != state_.running || !(acted == acting_);
-        if (switched || stood != filling_before_ || water_.siphon() != siphon_before_)
+        if (switched || stood != filling_before_ || hydraulics_.siphon() != siphon_before_)
             next_step_ = 1.0;
-        filling_before_ = water_.filling();
-        siphon_before_ = water_.siphon();
+        filling_before_ = hydraulics_.filling();
+        siphon_before_ = hydraulics_.siphon();
         if (!counting_)
             return;
         for (std::size_t o = 0; o < setup_.program.outputs; ++o)
@@ -326,7 +326,7 @@ private:
     void act()
     {
         acting_ = acting(setup_.program, setup_.drives, state_.running, decisions_);
-        water_.outputs(acting_, temps_);
+        hydraulics_.outputs(acting_, temps_);
     }
 
     static Millis clock_at(double time_of_day_s) { return std::llround(time_of_day_s * 1000.0) % day_ms; }
@@ -359,7 +359,7 @@ private:
         for (std::size_t i = 0; i < setup_.program.probes; ++i)
             tips[i] = tip(temps_, i);
         readings_.read(tips, sun_on_probes(time_of_day_s_), inputs_);
-        inputs_.readings[supply_channel] = {water_.follows_sun() ? in_milli(water_.power().volt()) : steady_supply_mv, true};
+        inputs_.readings[supply_channel] = {hydraulics_.follows_sun() ? in_milli(hydraulics_.power().volt()) : steady_supply_mv, true};
         inputs_.clock_ms = clock_at(time_of_day_s_);
         inputs_.pressed = pressed_at(time_of_day_s_);
     }
@@ -369,9 +369,9 @@ private:
     {
         Figures& f = result_.figures;
         bool frozen = false, burst = false;
-        if (water_.emptied())
+        if (hydraulics_.emptied())
             return;
-        for (std::size_t i : wet_[water_.drained() ? 1 : 0]) {
+        for (std::size_t i : wet_[hydraulics_.drained() ? 1 : 0]) {
             const double left = temps_[i] - network_.freezing_c(i);
             if (left < least_left_k_) {
                 least_left_k_ = left;
@@ -413,7 +413,7 @@ private:
         f.needed_j += draw.needed_w * h;
         f.highest_collector_c = std::max(f.highest_collector_c, hottest_collector());
         f.highest_store_c = std::max(f.highest_store_c, temps_[network_.store_top()]);
-        if (water_.power().cut() && std::isnan(f.first_cut_s))
+        if (hydraulics_.power().cut() && std::isnan(f.first_cut_s))
             f.first_cut_s = day_start_s_ + time_s_;
         count_frost(h);
         count_short(h, draw);
@@ -425,7 +425,7 @@ private:
     {
         const bool second = network_.arrangement().has(Part::pump_2) && (state_.running & 2U) != 0;
         const double second_w = setup_.loop.pump_2.power_w * std::pow(setup_.loop.pump_2.speed, 3) * acting_.pumps[1].power_share();
-        return ((state_.running & 1U) != 0 ? water_.power().pump_power_w() : 0.0) + (second ? second_w : 0.0);
+        return ((state_.running & 1U) != 0 ? hydraulics_.power().pump_power_w() : 0.0) + (second ? second_w : 0.0);
     }
 
     double hottest_collector() const
@@ -443,13 +443,13 @@ private:
         const double time = day_start_s_ + now;
         if (!always && !result_.records.empty() && time - result_.records.back().time_s < record_every_s)
             return;
-        Record r{time, inputs_, state_, decisions_, 0, 0, water_.flows(0, 0)};
+        Record r{time, inputs_, state_, decisions_, 0, 0, hydraulics_.flows(0, 0)};
         r.air_c = static_cast<float>(surroundings_at(*day_, now).air_c);
         r.plane_w_m2 = static_cast<float>(plane_at(now));
-        r.volt = static_cast<float>(water_.power().volt());
-        r.charge = static_cast<float>(water_.power().charge());
+        r.volt = static_cast<float>(hydraulics_.power().volt());
+        r.charge = static_cast<float>(hydraulics_.power().charge());
         r.pressure_pa = pressure_now();
-        r.trouble = water_.trouble();
+        r.trouble = hydraulics_.trouble();
         r.flows.element_w = element_now(now);
         result_.records.push_back(r);
         for (double t : temps_)
@@ -507,7 +507,7 @@ private:
     const CoupledOptions& options_;
     Network network_;
     Integrator integrator_;
-    Water water_;
+    HydraulicState hydraulics_;
     Pressure pressure_;
     Readings readings_;
     double sample_s_;

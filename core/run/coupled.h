@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/plant/integrator.h"
-#include "core/plant/water.h"
+#include "core/plant/hydraulic_state.h"
 #include "core/rules/engine.h"
 #include "core/rules/rule_set.h"
 #include "core/weather/day.h"

@@ -97,7 +97,7 @@ struct Replay {
             if (open && (was_on == d.on || open_one(o).recorded_on != was_on))
                 close(o, time);
             if (was_on != d.on && !any_open(o))
-                out.disagreements.push_back({time, -1, o, was_on, d.tier, d.rule});
+                out.disagreements.push_back({time, -1, o, was_on, d.priority, d.rule});
         }
     }
     bool any_open(std::size_t o) const

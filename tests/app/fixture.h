@@ -27,7 +27,7 @@ protected:
         job_path = folder->filePath("copy.vrelay");
         QVERIFY(save_job(*open_job(VERNAL_DEMO "/job.json"), job_path.toStdString()));
         told.clear();
-        Seams s;
+        Dialogs s;
         s.open_file = [this](QWidget*) { return open_answer; };
         s.open_log = [this](QWidget*) { return log_answer; };
         s.save_file = [this](QWidget*, const QString&) { return save_answer; };
@@ -84,7 +84,7 @@ protected:
     std::unique_ptr<QTemporaryDir> folder;
     QString job_path, open_answer, save_answer, log_answer, told;
     QString print_answer;
-    Seams::Unsaved unsaved_answer = Seams::Unsaved::drop;
+    Dialogs::Unsaved unsaved_answer = Dialogs::Unsaved::drop;
 };
 
 template <class Test>

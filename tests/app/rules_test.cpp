@@ -91,7 +91,7 @@ void RulesTest::details_open_and_stay_when_said()
             QTest::mouseClick(b, Qt::LeftButton);
     QVERIFY(QTest::qWaitFor([&] { return number(field) != nullptr; }, 2000));
     type(number(field), "25");
-    QCOMPARE(difference().taking.confirm_s, 25.0);
+    QCOMPARE(difference().conditioning.confirm_s, 25.0);
     settle();
 }
 

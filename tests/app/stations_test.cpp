@@ -6,7 +6,7 @@
 #include "app/palette.h"
 #include "app/start_page.h"
 #include "core/plant/parts.h"
-#include "core/plant/water.h"
+#include "core/plant/hydraulic_state.h"
 #include "files/disk.h"
 
 #include <QCheckBox>
@@ -161,11 +161,11 @@ void StationsTest::leaving_asks_and_can_be_cancelled()
     window->show_station(2);
     type(number(rule_field("on_k")), "9.9");
     const Job edited = job();
-    unsaved_answer = Seams::Unsaved::cancel;
+    unsaved_answer = Dialogs::Unsaved::cancel;
     QVERIFY(!window->open(QStringLiteral(VERNAL_DEMO "/job.json")));
     QVERIFY(job() == edited);
     QVERIFY(!window->close());
-    unsaved_answer = Seams::Unsaved::save;
+    unsaved_answer = Dialogs::Unsaved::save;
     QVERIFY(window->close());
     QCOMPARE(open_job(job_path.toStdString())->variants, edited.variants);
 }

@@ -53,7 +53,7 @@ TEST(Engine, release_inside_the_band_resumes_a_set_latch)
 {
     Bench b(usual());
     b.sample(at(80, 60, 69));
-    EXPECT_EQ(b.sample(at(80, 60, 70)).tier, Tier::limit);
+    EXPECT_EQ(b.sample(at(80, 60, 70)).priority, Priority::limit);
     EXPECT_FALSE(b.sample(at(66, 60, 66.001)).on);
     EXPECT_TRUE(b.sample(at(66, 60, 66.0)).on); // difference 6 K: between off and on
 }
@@ -76,10 +76,10 @@ TEST(Engine, comfort_timers_never_delay_a_protection)
     s.rules[2].body = RunTimes{300, 120};
     Bench b(s);
     EXPECT_TRUE(b.sample(at(40, 20, 40)).on);
-    EXPECT_EQ(b.sample(at(20, 20, 40)).tier, Tier::min_run);
-    EXPECT_EQ(b.sample(at(20, 20, 71)).tier, Tier::limit);
+    EXPECT_EQ(b.sample(at(20, 20, 40)).priority, Priority::min_run);
+    EXPECT_EQ(b.sample(at(20, 20, 71)).priority, Priority::limit);
     b.sample(at(40, 20, 60));
-    EXPECT_EQ(b.sample(at(40, 20, 60)).tier, Tier::min_off); // the stop by the limit began the rest
+    EXPECT_EQ(b.sample(at(40, 20, 60)).priority, Priority::min_off); // the stop by the limit began the rest
 }
 
 TEST(Engine, rest_ends_when_elapsed_reaches_the_setting)
@@ -99,13 +99,13 @@ TEST(Engine, switches_beat_rules_and_say_what_they_defeat)
     Bench b(usual());
     Inputs in = at(150, 20, 80);
     in.modes[0] = Mode::on;
-    EXPECT_EQ(b.sample(in).tier, Tier::on_switch);
-    const auto all = voices(b.program, in, b.state, 0);
+    EXPECT_EQ(b.sample(in).priority, Priority::on_switch);
+    const auto all = requests(b.program, in, b.state, 0);
     ASSERT_GE(all.size(), 3U);
-    EXPECT_EQ(all[1].tier, Tier::cut_out);
-    EXPECT_EQ(all[2].tier, Tier::limit);
+    EXPECT_EQ(all[1].priority, Priority::cut_out);
+    EXPECT_EQ(all[2].priority, Priority::limit);
     in.modes[0] = Mode::off;
-    EXPECT_EQ(b.sample(in).tier, Tier::off_switch);
+    EXPECT_EQ(b.sample(in).priority, Priority::off_switch);
 }
 
 TEST(Engine, on_returns_to_auto_after_its_time)
@@ -127,10 +127,10 @@ TEST(Engine, a_fault_clears_the_latch_and_returns_after_ten_seconds)
     b.sample(at(40, 20, 40));
     Inputs broken = at(40, 20, 40);
     broken.readings[1].valid = false;
-    EXPECT_EQ(b.sample(broken).tier, Tier::fault);
+    EXPECT_EQ(b.sample(broken).priority, Priority::fault);
     for (int i = 0; i < 10; ++i)
-        EXPECT_EQ(b.sample(at(26, 20, 40)).tier, Tier::fault) << i;
-    EXPECT_EQ(b.sample(at(26, 20, 40)).tier, Tier::nothing); // 6 K: latch was cleared, does not resume
+        EXPECT_EQ(b.sample(at(26, 20, 40)).priority, Priority::fault) << i;
+    EXPECT_EQ(b.sample(at(26, 20, 40)).priority, Priority::nothing); // 6 K: latch was cleared, does not resume
 }
 
 TEST(Engine, a_probe_no_rule_uses_cannot_fault_the_output)
@@ -189,7 +189,7 @@ void expect_same(const Decisions& d, const std::vector<naive::Unit::Answer>& exp
 {
     for (std::size_t o = 0; o < expected.size(); ++o) {
         RC_ASSERT(d[o].on == expected[o].on);
-        RC_ASSERT(d[o].tier == expected[o].tier);
+        RC_ASSERT(d[o].priority == expected[o].priority);
         RC_ASSERT(d[o].rule == expected[o].rule);
         RC_ASSERT(!d[o].on || d[o].speed_pm == expected[o].speed_pm);
     }

@@ -42,11 +42,11 @@ Figures hot()
     f.coldest_wet_c = -3;
     f.pumps[0].starts = 30;
     f.pumps[0].shortest_run_s = 20;
-    f.water.steam_fills = 2;
+    f.hydraulics.steam_fills = 2;
     f.power.trips = 1;
     f.power.start_trips = 1;
-    f.water.cavitating_s = 300;
-    f.water.vapour_kg = 0.02;
+    f.hydraulics.cavitating_s = 300;
+    f.hydraulics.vapour_kg = 0.02;
     f.vessel.lost_kg = 2;
     f.end_pressure_pa = 0.8e5;
     f.night_loss_j = 3.6e6;
@@ -144,7 +144,7 @@ const std::vector<Case>& cases()
         {"speed_below_lift", [](Variant& v) { v.loop.pump.head_m = 8, v.loop.pump.free_flow_m3_s = 4e-4, add<SpeedByDifference>(v); }, false, "drainback"},
         {"guard_too_quick", [](Variant& v) { add<DryRun>(v).check_s = 10; }, false, "drainback"},
         {"guard_at_collector", [](Variant& v) { add<DryRun>(v).probe = "S1"; }, false, "drainback"},
-        {"slow_to_start", [](Variant& v) { rule_of<Differential>(v).taking.average_s = 300; }},
+        {"slow_to_start", [](Variant& v) { rule_of<Differential>(v).conditioning.average_s = 300; }},
         {"runs_on_fault", [](Variant& v) { v.unit.outputs[0].faults = {{"S1", OnFault::on}}; }},
         {"store_probe_high", [](Variant& v) { rule_of<Differential>(v).store = "S3"; }},
         {"store_probe_heated", [](Variant& v) { v.loop.element.mode = ElementMode::always, v.loop.element.height = 0.05; }},

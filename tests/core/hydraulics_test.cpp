@@ -147,7 +147,7 @@ TEST(PumpFlow, cold_glycol_is_pumped_more_slowly)
     const Route& r = find_arrangement(l.arrangement)->routes.front();
     EXPECT_LT(pump_flow(l, r, l.pump, fluid_at(0.4, -10), 0), 0.95 * pump_flow(l, r, l.pump, fluid_at(0.4, 60), 0));
     const Network net(l, {});
-    Water water(net, l, 0);
+    HydraulicState water(net, l, 0);
     auto t = net.start(40, -20);
     water.outputs(Acting{1}, t);
     water.pass(1, t);

@@ -80,7 +80,7 @@ public:
 
     struct Answer {
         bool on;
-        Tier tier;
+        Priority priority;
         int rule;
         long speed_pm;
     };
@@ -121,7 +121,7 @@ public:
                 if (!a.on)
                     stopped_for_[o] = 0;
             }
-            a.speed_pm = a.on ? speed(o, a.tier) : full_speed;
+            a.speed_pm = a.on ? speed(o, a.priority) : full_speed;
             out.push_back(a);
         }
         return out;
@@ -300,8 +300,8 @@ private:
         const auto o = static_cast<std::size_t>(output(rule.output));
         const bool elsewise = running_[o] && !m.active; // it runs for other reasons
         if (const auto d = difference_of(set_, rule)) {
-            const long a = averaged(m.source, d->source, d->taking.average_s), b = averaged(m.store, d->store, d->taking.average_s);
-            m.band[0].see(a - b, milli(d->on.in_kelvin()), milli(d->off.in_kelvin()), ms(d->taking.confirm_s), 0, step_, any_bad(r));
+            const long a = averaged(m.source, d->source, d->conditioning.average_s), b = averaged(m.store, d->store, d->conditioning.average_s);
+            m.band[0].see(a - b, milli(d->on.in_kelvin()), milli(d->off.in_kelvin()), ms(d->conditioning.confirm_s), 0, step_, any_bad(r));
             bool free = m.band[0].on && !store_full(r, d->store);
             if (const auto* s = as<SecondStore>(r)) {
                 for (std::size_t i = 0; i < set_.rules.size(); ++i)
@@ -429,10 +429,10 @@ private:
     }
     bool collects(std::size_t r, std::size_t o) const
     {
-        const Tier t = kind_of(set_.rules[r]).tier;
+        const Priority t = kind_of(set_.rules[r]).priority;
         if (as<DrainDown>(r))
             return output(set_.rules[r].output) == static_cast<int>(o); // holds its valve shut
-        if (t < Tier::collect || sets_speed(r))
+        if (t < Priority::collect || sets_speed(r))
             return false;
         const auto& its = outputs_of(r);
         return asks_[r] && std::find(its.begin(), its.end(), static_cast<int>(o)) != its.end();
@@ -483,25 +483,25 @@ private:
         int rule = -1;
         bool on = false;
     };
-    Says says(std::size_t o, Tier tier) const
+    Says says(std::size_t o, Priority priority) const
     {
         for (std::size_t r = 0; r < set_.rules.size(); ++r) {
             if (!works(r))
                 continue;
             const bool own = output(set_.rules[r].output) == static_cast<int>(o);
-            if (const auto* d = as<DrainDown>(r); d && tier == Tier::freeze && asks_[r] && (own || output(d->pump) == static_cast<int>(o)))
+            if (const auto* d = as<DrainDown>(r); d && priority == Priority::freeze && asks_[r] && (own || output(d->pump) == static_cast<int>(o)))
                 return {static_cast<int>(r), false};
-            if (as<DrainDown>(r) || tier != rank(r) || !own || !asks_[r])
+            if (as<DrainDown>(r) || priority != rank(r) || !own || !asks_[r])
                 continue;
             if (as<Fill>(r) && running_[o])
                 continue;
             if (const auto* l = as<StoreLimit>(r); l && !l->only_store.empty())
                 continue;
-            return {static_cast<int>(r), tier == Tier::freeze || tier == Tier::dump};
+            return {static_cast<int>(r), priority == Priority::freeze || priority == Priority::dump};
         }
         return {};
     }
-    Tier rank(std::size_t r) const { return as<RunTimes>(r) ? Tier::min_run : kind_of(set_.rules[r]).tier; }
+    Priority rank(std::size_t r) const { return as<RunTimes>(r) ? Priority::min_run : kind_of(set_.rules[r]).priority; }
 
     template <class R>
     const R* last(std::size_t o, int& rule) const
@@ -521,51 +521,51 @@ private:
         const Mode mode = in_.modes[o];
         int rule = -1;
         if (out.bypass)
-            return {true, Tier::bypass, -1, 0};
+            return {true, Priority::bypass, -1, 0};
         if (mode == Mode::off)
-            return {false, Tier::off_switch, -1, 0};
+            return {false, Priority::off_switch, -1, 0};
         if (up_for_ < ms(set_.power_wait_s))
-            return {false, Tier::hold, -1, 0};
+            return {false, Priority::hold, -1, 0};
         if (const auto* d = last<DrainTime>(o, rule); d && !running_[o] && stopped_for_[o] < ms(d->drain_s))
-            return {false, Tier::hold, rule, 0};
-        if (const Says s = says(o, Tier::hold); s.rule >= 0)
-            return {false, Tier::hold, s.rule, 0};
+            return {false, Priority::hold, rule, 0};
+        if (const Says s = says(o, Priority::hold); s.rule >= 0)
+            return {false, Priority::hold, s.rule, 0};
         if (mode == Mode::on && !spent_[o] && (out.on_timeout_s <= 0 || on_for_[o] < ms(out.on_timeout_s)))
-            return {true, Tier::on_switch, -1, 0};
+            return {true, Priority::on_switch, -1, 0};
         if (faulty(o, OnFault::off))
-            return {false, Tier::fault, -1, 0};
+            return {false, Priority::fault, -1, 0};
         if (faulty(o, OnFault::on))
-            return {true, Tier::fault, -1, 0};
-        for (Tier tier : {Tier::cut_out, Tier::freeze, Tier::dump, Tier::limit})
-            if (const Says s = says(o, tier); s.rule >= 0)
-                return {s.on, tier, s.rule, 0};
+            return {true, Priority::fault, -1, 0};
+        for (Priority priority : {Priority::cut_out, Priority::freeze, Priority::dump, Priority::limit})
+            if (const Says s = says(o, priority); s.rule >= 0)
+                return {s.on, priority, s.rule, 0};
         const bool asks = asked(o);
         const RunTimes* times = last<RunTimes>(o, rule);
         if (times && !running_[o] && asks && changed_for_[o] < ms(times->min_off_s))
-            return {false, Tier::min_off, rule, 0};
+            return {false, Priority::min_off, rule, 0};
         if (times && running_[o] && !asks && changed_for_[o] < ms(times->min_run_s))
-            return {true, Tier::min_run, rule, 0};
-        if (const Says s = says(o, Tier::min_run); s.rule >= 0)
-            return {true, Tier::min_run, s.rule, 0};
-        for (Tier tier : {Tier::collect, Tier::heat})
+            return {true, Priority::min_run, rule, 0};
+        if (const Says s = says(o, Priority::min_run); s.rule >= 0)
+            return {true, Priority::min_run, s.rule, 0};
+        for (Priority priority : {Priority::collect, Priority::heat})
             for (std::size_t r = 0; r < set_.rules.size(); ++r)
-                if (works(r) && collects(r, o) && (as<DrainDown>(r) ? Tier::collect : kind_of(set_.rules[r]).tier) == tier)
-                    return {true, tier, static_cast<int>(r), 0};
-        return {false, Tier::nothing, -1, 0};
+                if (works(r) && collects(r, o) && (as<DrainDown>(r) ? Priority::collect : kind_of(set_.rules[r]).priority) == priority)
+                    return {true, priority, static_cast<int>(r), 0};
+        return {false, Priority::nothing, -1, 0};
     }
 
     static long share(double x) { return std::lround(x * 1000); }
     static long held(const SpeedRange& g, long pm)
     {
-        const long least = share(g.floor), grain = std::max(1L, share(g.grain));
+        const long least = share(g.floor), unit = std::max(1L, share(g.resolution));
         const long x = std::max(least, std::min(pm, share(g.top)));
-        return std::max(least, x / grain * grain);
+        return std::max(least, x / unit * unit);
     }
     // Of an output that is on; called once a sample.
-    long speed(std::size_t o, Tier tier)
+    long speed(std::size_t o, Priority priority)
     {
         long pm = full_speed;
-        for (std::size_t r = 0; r < set_.rules.size() && tier >= Tier::min_off; ++r) {
+        for (std::size_t r = 0; r < set_.rules.size() && priority >= Priority::min_off; ++r) {
             if (!works(r) || output(set_.rules[r].output) != static_cast<int>(o))
                 continue;
             if (const auto* s = as<SpeedByDifference>(r)) {

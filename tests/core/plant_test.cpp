@@ -1,7 +1,7 @@
 #include "core/job/fields.h"
 #include "core/plant/integrator.h"
 #include "core/plant/vessel.h"
-#include "core/plant/water.h"
+#include "core/plant/hydraulic_state.h"
 
 #include <Eigen/Dense>
 #include <gtest/gtest.h>
@@ -210,7 +210,7 @@ RC_GTEST_PROP(Integrator, any_loop_stays_finite_and_balanced, ())
     fields(numbers, l);
     const Network net(l, {{ProbePlace::collector, 10, 0.2}, {ProbePlace::tank_bottom, 10, 0}});
     Integrator integrator(net);
-    Water water(net, l, 0);
+    HydraulicState water(net, l, 0);
     Pressure pressure(net, l, any(-300, 4000));
     auto t = net.start(any(5, 90), any(-20, 30));
     const auto weather = [&] { return Surroundings{any(-20, 35), {any(0, 1200), any(0, 1200), any(0, 1200)}, any(0, 120)}; };

@@ -93,11 +93,11 @@ TEST(CheckValve, one_that_leaks_lets_the_store_cool_to_the_roof)
     job.variants[0].loop.check_valve.leak = 1;
     const Figures leaks = run(job, 2);
     EXPECT_GT(leaks.night_loss_j, 0.2 * 3.6e6);
-    EXPECT_GT(leaks.water.reverse_s, 3600);
+    EXPECT_GT(leaks.hydraulics.reverse_s, 3600);
     EXPECT_LT(leaks.stored_change_j + leaks.heat.drawn, holds.stored_change_j + holds.heat.drawn + 1e-6);
     EXPECT_LT(std::fabs(leaks.residual_j()), 1e-9 * (leaks.heat.absorbed + std::fabs(leaks.stored_change_j)));
     job.variants[0].loop.check_valve.rise_m = -3; // a collector below its store
-    EXPECT_EQ(run(job, 2).water.reverse_s, 0);
+    EXPECT_EQ(run(job, 2).hydraulics.reverse_s, 0);
 }
 
 TEST(CheckValve, a_cold_collector_freezes_the_water_side_of_the_exchanger)
@@ -293,9 +293,9 @@ TEST(DrainBack, swapped_ports_lock_the_pump)
     const Figures right = run(job);
     job.variants[0].loop.drain_back.ports_swapped = true;
     const Figures wrong = run(job);
-    EXPECT_GT(wrong.water.air_locked_s, 3600);
+    EXPECT_GT(wrong.hydraulics.air_locked_s, 3600);
     EXPECT_LT(wrong.heat.to_store, 0.5 * right.heat.to_store);
-    EXPECT_EQ(right.water.air_locked_s, 0);
+    EXPECT_EQ(right.hydraulics.air_locked_s, 0);
 }
 
 TEST(DrainBack, a_lost_prime_runs_dry_from_the_second_start)
@@ -303,11 +303,11 @@ TEST(DrainBack, a_lost_prime_runs_dry_from_the_second_start)
     Job job = new_job("open-tank");
     DrainBack& d = job.variants[0].loop.drain_back;
     d.suction_m = 0.4;
-    EXPECT_EQ(run(job).water.dry_run_s, 0);
+    EXPECT_EQ(run(job).hydraulics.dry_run_s, 0);
     d.holds_prime = false;
-    EXPECT_GT(run(job).water.dry_run_s, 3600);
+    EXPECT_GT(run(job).hydraulics.dry_run_s, 3600);
     d.suction_m = -0.4; // flooded: nothing to lose
-    EXPECT_EQ(run(job).water.dry_run_s, 0);
+    EXPECT_EQ(run(job).hydraulics.dry_run_s, 0);
 }
 
 TEST(DrainBack, hot_water_boils_at_a_high_inlet)
@@ -317,10 +317,10 @@ TEST(DrainBack, hot_water_boils_at_a_high_inlet)
     job.variants[0].loop.tank.volume_m3 = 0.12;
     job.days[0].draws.clear();
     const Figures f = run(job);
-    EXPECT_GT(f.water.cavitating_s, 60);
+    EXPECT_GT(f.hydraulics.cavitating_s, 60);
     job.variants[0].loop.drain_back.suction_m = -0.3;
     const Figures flooded = run(job);
-    EXPECT_EQ(flooded.water.cavitating_s, 0);
+    EXPECT_EQ(flooded.hydraulics.cavitating_s, 0);
     EXPECT_LT(f.heat.to_store, flooded.heat.to_store);
 }
 
@@ -328,12 +328,12 @@ TEST(DrainBack, each_filling_blows_vapour_out_of_the_vent)
 {
     Job job = new_job("open-tank");
     const Figures f = run(job);
-    EXPECT_GT(f.water.vapour_kg, 0);
-    EXPECT_LT(f.water.vapour_kg, 0.05);
+    EXPECT_GT(f.hydraulics.vapour_kg, 0);
+    EXPECT_LT(f.hydraulics.vapour_kg, 0.05);
     job = new_job("drainback");
-    EXPECT_EQ(run(job).water.vapour_kg, 0);
+    EXPECT_EQ(run(job).hydraulics.vapour_kg, 0);
     job.variants[0].loop.drain_back.vented = true;
-    EXPECT_GT(run(job).water.vapour_kg, 0);
+    EXPECT_GT(run(job).hydraulics.vapour_kg, 0);
 }
 
 TEST(DrainBack, a_check_valve_in_the_return_keeps_it_full)
@@ -348,7 +348,7 @@ TEST(DeadHead, a_shut_line_moves_nothing)
     Job job = new_job("glycol-coil");
     job.variants[0].loop.pump.shut = true;
     const Figures f = run(job);
-    EXPECT_GT(f.water.dead_head_s, 3600);
+    EXPECT_GT(f.hydraulics.dead_head_s, 3600);
     EXPECT_LT(f.heat.to_store, 0.1 * 3.6e6);
 }
 

@@ -33,7 +33,7 @@ RuleSet unit(Pick pick)
     set.sample_s = pick(1, 4);
     set.power_wait_s = pick(0, 3) == 0 ? s(20) : 0;
     set.knob = {0, 10, TempDiff::kelvin(2), TempDiff::kelvin(0), TempDiff::kelvin(9), TempDiff::kelvin(5), KnobLaw::even};
-    const auto taking = [&] { return Taking{pick(0, 3) == 0 ? s(15) : 0, pick(0, 4) == 0 ? s(60) : 0}; };
+    const auto conditioning = [&] { return InputConditioning{pick(0, 3) == 0 ? s(15) : 0, pick(0, 4) == 0 ? s(60) : 0}; };
     const auto range = [&] {
         SpeedRange r{0.1 * pick(1, 6), 0.1 * pick(3, 11), 0.05 * pick(1, 5), pick(0, 2) ? 0.01 : 0.1, DriveKind::pwm};
         return r;
@@ -46,12 +46,12 @@ RuleSet unit(Pick pick)
         const std::string a = probe(), b = probe(), other = one_of(outputs);
         const TempDiff h = kelvin(-1, 6);
         switch (pick(0, 30)) {
-        case 0: r.body = Differential{a, b, kelvin(0, 10), kelvin(-2, 8), taking()}; break;
+        case 0: r.body = Differential{a, b, kelvin(0, 10), kelvin(-2, 8), conditioning()}; break;
         case 1: r.body = StoreLimit{a, celsius(20, 45), h, kelvin(0, 4), pick(0, 2) ? "" : b}; break;
         case 2: r.body = CutOut{a, celsius(25, 50), h}; break;
         case 3: r.body = Divert{a, celsius(20, 50), h}; break;
         case 4: r.body = RunTimes{s(12), s(12), pick(0, 2) ? s(20) : 0}; break;
-        case 5: r.body = LinkedDifference{a, b, s(11), taking()}; break;
+        case 5: r.body = LinkedDifference{a, b, s(11), conditioning()}; break;
         case 6: r.body = FixedDifference{a, celsius(20, 35), kelvin(0, 8), kelvin(-2, 6)}; break;
         case 7: r.body = SecondStore{other, a, b, kelvin(0, 10), kelvin(-2, 8), s(60), s(15)}; break;
         case 8: r.body = SpeedByDifference{a, b, kelvin(-2, 5), TempDiff::kelvin(0.5 * pick(1, 6)), range()}; break;

@@ -219,7 +219,7 @@ TEST(InTheDay, an_open_collector_probe_stops_the_pump_and_a_limit_probe_too)
         const auto r = day([&](Variant& v) { v.probes[probe].condition.kind = ConditionKind::open; });
         EXPECT_EQ(r.figures.starts(), 0) << probe;
         EXPECT_FALSE(r.records[100].inputs.readings[probe].valid);
-        EXPECT_EQ(r.records[100].decisions[0].tier, Tier::fault);
+        EXPECT_EQ(r.records[100].decisions[0].priority, Priority::fault);
     }
 }
 
@@ -317,7 +317,7 @@ TEST(Replay, a_logged_reading_beyond_the_units_range_is_a_fault)
     ASSERT_TRUE(r);
     EXPECT_TRUE(r->rows[1].decisions[0].on);
     EXPECT_FALSE(r->rows[2].inputs.readings[0].valid);
-    EXPECT_EQ(r->rows[2].decisions[0].tier, Tier::fault);
+    EXPECT_EQ(r->rows[2].decisions[0].priority, Priority::fault);
 }
 
 TEST(RealPoints, move_with_lead_and_tolerance)

@@ -19,7 +19,7 @@ constexpr double kink_w_m2 = 5; // weather bends sharper than this restart the s
 
 class Hybrid {
 public:
-    explicit Hybrid(const CoupledSetup& s) : s_(s), net_(s.loop, s.probes, s.fine), water_(net_, s.loop, s.altitude_m), n_(net_.size()), sample_s_(static_cast<double>(s.program.sample_ms) / 1000)
+    explicit Hybrid(const CoupledSetup& s) : s_(s), net_(s.loop, s.probes, s.fine), hydraulics_(net_, s.loop, s.altitude_m), n_(net_.size()), sample_s_(static_cast<double>(s.program.sample_ms) / 1000)
     {
         SUNContext_Create(nullptr, &context_);
         y_ = N_VNew_Serial(static_cast<sunindextype>(n_ + 1), context_);
@@ -105,7 +105,7 @@ private:
     Flows flows_at(double t, const double* y) const
     {
         const double draw = net_.has_tank() ? draw_at(*day_, t, y[net_.store_top()]).rate_w_k : 0.0;
-        Flows f = water_.flows(draw, day_->mains_c);
+        Flows f = hydraulics_.flows(draw, day_->mains_c);
         f.element_w = element_w(s_.loop, t);
         return f;
     }
@@ -180,14 +180,14 @@ private:
                 here.low[p] = here.high[p] = in_.readings[p].mk;
             here.low[supply_channel] = here.high[supply_channel] = in_.readings[supply_channel].mk;
             const std::int64_t timers = safe_skip(s_.program, state_, in_, here) + 1;
-            if (water_.follows_sun()) {
-                const Flows before = water_.flows(0, 0);
+            if (hydraulics_.follows_sun()) {
+                const Flows before = hydraulics_.flows(0, 0);
                 const double now = static_cast<double>(k) * sample_s_;
-                water_.weather(surroundings_at(*day_, 60 * std::floor(now / 60 + 1e-9)));
-                if (!(water_.flows(0, 0) == before))
+                hydraulics_.weather(surroundings_at(*day_, 60 * std::floor(now / 60 + 1e-9)));
+                if (!(hydraulics_.flows(0, 0) == before))
                     restart(now);
             }
-            const double soon = std::min(1e9, water_.until_change_s() / sample_s_);
+            const double soon = std::min(1e9, hydraulics_.until_change_s() / sample_s_);
             std::int64_t n = std::min({to_bend(k, sharp), samples - k, std::max<std::int64_t>(1, timers), std::max<std::int64_t>(1, static_cast<std::int64_t>(soon + 1e-9))});
             sharp = sharp && n == to_bend(k, sharp);
             if (crossed > 0)
@@ -199,9 +199,9 @@ private:
             out_.run_time_s += (before & 1U) ? static_cast<double>(done) * sample_s_ : 0;
             k += done;
             decide(k, done);
-            const Flows flowed = water_.flows(0, 0);
+            const Flows flowed = hydraulics_.flows(0, 0);
             act();
-            const bool other_flow = !(water_.flows(0, 0) == flowed);
+            const bool other_flow = !(hydraulics_.flows(0, 0) == flowed);
             if (before != state_.running) {
                 const double at = day_start_ + static_cast<double>(k) * sample_s_;
                 out_.switches_s.push_back(at);
@@ -217,11 +217,11 @@ private:
     // True: the equations are others from here on.
     bool pass_water(double seconds)
     {
-        const Flows before = water_.flows(0, 0);
+        const Flows before = hydraulics_.flows(0, 0);
         std::vector<double> t = nodes();
-        water_.pass(seconds, t);
+        hydraulics_.pass(seconds, t);
         std::copy(t.begin(), t.end(), N_VGetArrayPointer(y_));
-        return !(water_.flows(0, 0) == before);
+        return !(hydraulics_.flows(0, 0) == before);
     }
 
     // Up to n samples; fewer when a root says that the unit may act sooner.
@@ -272,7 +272,7 @@ private:
         return sample - k;
     }
 
-    void act() { water_.outputs(acting(s_.program, s_.drives, state_.running, decisions_), nodes()); }
+    void act() { hydraulics_.outputs(acting(s_.program, s_.drives, state_.running, decisions_), nodes()); }
 
     // The sample k of the day, the last of n.
     void decide(std::int64_t k, std::int64_t n)
@@ -285,14 +285,14 @@ private:
         const double* y = N_VGetArrayPointer(y_);
         for (std::size_t p = 0; p < s_.program.probes; ++p)
             in_.readings[p] = {quantised(reading(y, static_cast<int>(p)), s_.resolution_k), true};
-        in_.readings[supply_channel] = {water_.follows_sun() ? in_milli(water_.power().volt()) : steady_supply_mv, true};
+        in_.readings[supply_channel] = {hydraulics_.follows_sun() ? in_milli(hydraulics_.power().volt()) : steady_supply_mv, true};
         in_.clock_ms = clock_at(k);
         decisions_ = step(s_.program, in_, state_);
     }
 
     const CoupledSetup& s_;
     Network net_;
-    Water water_;
+    HydraulicState hydraulics_;
     std::size_t n_;
     double sample_s_;
     SUNContext context_ = nullptr;

@@ -63,9 +63,9 @@ Variant busy(const Job& job, bool walks)
     add<Exercise>(v, "A1").every_days = 0.1;
     add<Follow>(v, "A1").delay_s = 20;
     rule_of<RunTimes>(v) = {30, 60, 45};
-    rule_of<Differential>(v).taking.confirm_s = 20;
+    rule_of<Differential>(v).conditioning.confirm_s = 20;
     if (walks) {
-        rule_of<Differential>(v).taking.average_s = 40;
+        rule_of<Differential>(v).conditioning.average_s = 40;
         add<DryRun>(v).change = TempDiff::kelvin(0.5);
     }
     return v;
@@ -166,7 +166,7 @@ TEST(DryRunGuard, stops_a_pump_that_does_not_fill)
     v.loop.drain_back.lift_m = 5;
     add<SpeedByDifference>(v).range = {0.4, 0.4, 0.1, 0.01, DriveKind::pwm};
     const CoupledResult dry = run(job, v, 0);
-    EXPECT_GT(dry.figures.water.dry_run_s, 3600);
+    EXPECT_GT(dry.figures.hydraulics.dry_run_s, 3600);
     Probe back = v.probes[1];
     back.key = "S4";
     back.name = "Return";
@@ -176,13 +176,13 @@ TEST(DryRunGuard, stops_a_pump_that_does_not_fill)
     ASSERT_EQ(g.probe, "S4");
     g = {g.probe, TempDiff::kelvin(2), 600, 900, 2};
     const CoupledResult guarded = run(job, v, 0);
-    EXPECT_LE(guarded.figures.water.dry_run_s, 3 * 601 + 1);
+    EXPECT_LE(guarded.figures.hydraulics.dry_run_s, 3 * 601 + 1);
     std::erase_if(v.unit.rules, [](const Rule& r) { return std::holds_alternative<SpeedByDifference>(r.body); });
     const CoupledResult good = run(job, v, 0);
-    EXPECT_EQ(good.figures.water.dry_run_s, 0);
+    EXPECT_EQ(good.figures.hydraulics.dry_run_s, 0);
     EXPECT_GT(good.figures.heat.to_store, 3.6e6) << "at full speed it fills and the guard is content";
     for (const Record& x : good.records)
-        EXPECT_NE(x.decisions[0].tier, Tier::hold);
+        EXPECT_NE(x.decisions[0].priority, Priority::hold);
 }
 
 TEST(FreezeRule, keeps_the_pipe_warm_and_fails_with_the_power)
@@ -256,14 +256,14 @@ TEST(Followers, a_motorised_check_valve_opens_before_its_pump)
     const CoupledResult r = run(job, v, 0);
     EXPECT_GT(r.figures.heat.to_store, 3.6e6);
     // It stops a sample after its valve.
-    EXPECT_LE(r.figures.water.dead_head_s, r.figures.pumps[0].starts + 1);
+    EXPECT_LE(r.figures.hydraulics.dead_head_s, r.figures.pumps[0].starts + 1);
     Variant shut = v;
     std::get<Follow>(shut.unit.rules.back().body).delay_s = 0;
     shut.unit.rules.back().body = Timer{{ClockWindow{10, 11}, {}, {}}}; // a pump that asks nobody
     for (Rule& x : shut.unit.rules)
         if (x.output == "V1")
             x.enabled = false;
-    EXPECT_GT(run(job, shut, 0).figures.water.dead_head_s, 1800);
+    EXPECT_GT(run(job, shut, 0).figures.hydraulics.dead_head_s, 1800);
 }
 
 TEST(SecondStoreRule, loads_the_second_and_swaps_back)

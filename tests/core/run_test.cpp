@@ -222,7 +222,7 @@ TEST(Replay, a_gap_holds_for_two_intervals_and_is_then_invalid)
     }
     const auto r = run_replay(*replay_setup(new_job("glycol-coil").variants[0]), logger(t, c, p));
     ASSERT_TRUE(r);
-    const auto broken = std::find_if(r->rows.begin(), r->rows.end(), [](const ReplayRow& row) { return row.decisions[0].tier == Tier::fault; });
+    const auto broken = std::find_if(r->rows.begin(), r->rows.end(), [](const ReplayRow& row) { return row.decisions[0].priority == Priority::fault; });
     ASSERT_NE(broken, r->rows.end());
     EXPECT_EQ(broken->time_s, 270 + 90); // the first sample after two held ones
     EXPECT_TRUE(r->rows.back().decisions[0].on);
@@ -249,7 +249,7 @@ TEST(Why, a_valve_turns_when_its_probe_rises_and_back_when_it_falls)
     in.readings[0].mk = 95000;
     d = step(program, in, state);
     EXPECT_TRUE(d[1].on);
-    EXPECT_EQ(d[1].tier, Tier::dump);
+    EXPECT_EQ(d[1].priority, Priority::dump);
     EXPECT_EQ(why(v, program, in, state, d[1], 1, {}).margin, "Stops when the collector falls by " + to_text(13, Quantity::difference, {}) + ".");
 }
 
@@ -266,7 +266,7 @@ TEST(Divert, overrules_a_full_tank_and_not_the_cut_out)
     in.readings[0].mk = 130000;
     const Decision cut = step(program, in, state)[0];
     EXPECT_FALSE(cut.on);
-    EXPECT_EQ(cut.tier, Tier::cut_out);
+    EXPECT_EQ(cut.priority, Priority::cut_out);
 }
 
 TEST(Why, says_what_decides_and_how_far_it_is)
@@ -279,7 +279,7 @@ TEST(Why, says_what_decides_and_how_far_it_is)
     in.readings[1].mk = 20000;
     in.readings[2].mk = 40000;
     Decisions d = step(p, in, s);
-    EXPECT_EQ(why(v, p, in, s, d[0], 0, {}).headline, "P1 rests: nothing asks.");
+    EXPECT_EQ(why(v, p, in, s, d[0], 0, {}).headline, "P1 rests: no demand.");
     EXPECT_EQ(why(v, p, in, s, d[0], 0, {}).margin, "Starts when the collector rises by 1.4 K against the tank bottom.");
     in.readings[0].mk = 60000;
     in.readings[2].mk = 71000;

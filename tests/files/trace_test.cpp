@@ -139,7 +139,7 @@ TEST(RealInput, logger_trace_replays_and_its_disagreements_are_listed)
     const auto r = run_replay(*replay_setup(new_job("glycol-coil").variants[0]), trace);
     ASSERT_TRUE(r);
     EXPECT_TRUE(std::any_of(r->disagreements.begin(), r->disagreements.end(), [](const Disagreement& d) { return d.recorded_on && d.from_s > 19 * 3600 && d.to_s - d.from_s > 6000; })) << "the stuck pump";
-    EXPECT_TRUE(std::any_of(r->rows.begin(), r->rows.end(), [](const ReplayRow& row) { return row.decisions[0].tier == Tier::fault; })) << "the gap";
+    EXPECT_TRUE(std::any_of(r->rows.begin(), r->rows.end(), [](const ReplayRow& row) { return row.decisions[0].priority == Priority::fault; })) << "the gap";
 }
 
 } // namespace

@@ -61,8 +61,8 @@ struct Filled {
     explicit Filled(double lift_m = 5) { loop.drain_back.lift_m = lift_m; }
     Loop loop = drain_back_loop();
     Network net{loop, {}};
-    std::unique_ptr<Water> made;
-    Water& water() { return made ? *made : *(made = std::make_unique<Water>(net, loop, 0)); }
+    std::unique_ptr<HydraulicState> made;
+    HydraulicState& water() { return made ? *made : *(made = std::make_unique<HydraulicState>(net, loop, 0)); }
     std::vector<double> t = net.start(40, 20);
     void pass(double seconds)
     {
@@ -140,7 +140,7 @@ TEST(DrainBack, no_siphon_in_wide_slow_pipe_or_where_none_is_wanted)
         Loop l = drain_back_loop();
         change(l);
         const Network net(l, {});
-        Water water(net, l, 0);
+        HydraulicState water(net, l, 0);
         auto t = net.start(40, 20);
         water.outputs(Acting{1}, t);
         for (int s = 0; s < 3600; ++s)
@@ -183,7 +183,7 @@ TEST(DrainBack, a_pump_below_the_lift_runs_dry_and_brings_no_heat)
     job.variants[0].loop.pump.head_m = 4;
     job.variants[0].loop.pump.free_flow_m3_s = 4e-4;
     const Figures f = run_coupled(*coupled_setup(job, job.variants[0], job.days[0])).figures;
-    EXPECT_GT(f.water.dry_run_s, 3600);
+    EXPECT_GT(f.hydraulics.dry_run_s, 3600);
     EXPECT_EQ(f.heat.to_store > 3.6e6, false);
     EXPECT_LT(std::fabs(f.residual_j()), 1e-9 * f.heat.absorbed);
 }
@@ -209,7 +209,7 @@ TEST(DrainBack, a_hot_array_is_filled_with_steam_where_no_cut_out_forbids_it)
     v.unit.outputs[0].mode = Mode::off;
     // Switched on at noon on a stagnating array: the same water, the same sun, by hand.
     const Network net(v.loop, {});
-    Water water(net, v.loop, 0);
+    HydraulicState water(net, v.loop, 0);
     auto t = net.start(40, 20);
     t[net.node_of(ProbePlace::collector)] = 140;
     water.outputs(Acting{1}, t);

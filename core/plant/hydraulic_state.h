@@ -41,7 +41,7 @@ enum class Trouble : std::uint8_t { none,
     dead_head };
 const char* trouble_text(Trouble trouble); // "runs dry"; none: empty
 
-struct WaterFigures {
+struct HydraulicFigures {
     int fills = 0;
     int steam_fills = 0;     // began to fill above the boiling point
     double lifting_s = 0;    // running without a siphon
@@ -74,9 +74,9 @@ struct Acting {
     bool operator==(const Acting&) const = default;
 };
 
-class Water {
+class HydraulicState {
 public:
-    Water(const Network& network, const Loop& loop, double altitude_m);
+    HydraulicState(const Network& network, const Loop& loop, double altitude_m);
 
     bool drains() const { return network_.arrangement().drains; }
     Filling filling() const { return state_; }
@@ -106,7 +106,7 @@ public:
     void pass(double seconds, std::vector<double>& t);
 
     Flows flows(double draw_w_k, double mains_c) const;
-    const WaterFigures& figures() const { return figures_; }
+    const HydraulicFigures& figures() const { return figures_; }
     void forget_figures()
     {
         figures_ = {};
@@ -136,7 +136,7 @@ private:
     double since_full_s_ = 0;
     bool siphon_ = false, pump_ = false;
     Power power_;
-    WaterFigures figures_;
+    HydraulicFigures figures_;
 };
 
 } // namespace vernal

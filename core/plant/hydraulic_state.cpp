@@ -1,4 +1,4 @@
-#include "water.h"
+#include "hydraulic_state.h"
 
 #include <algorithm>
 #include <cmath>
@@ -41,7 +41,7 @@ Draining draining(const Loop& l, double altitude_m)
     return {array, pipe, reservoir_reserve * (array + pipe), hot_return_c, siphon_height_m(hot_return_c, altitude_m)};
 }
 
-Water::Water(const Network& network, const Loop& loop, double altitude_m)
+HydraulicState::HydraulicState(const Network& network, const Loop& loop, double altitude_m)
     : network_(network), loop_(loop), altitude_m_(altitude_m),
       power_(loop, network.arrangement().has(Part::battery) ? Power::Source::battery : network.arrangement().has(Part::panel) ? Power::Source::panel
                                                                                                                               : Power::Source::mains)
@@ -53,9 +53,9 @@ Water::Water(const Network& network, const Loop& loop, double altitude_m)
         enter(Filling::empty, never);
 }
 
-bool Water::may_reverse() const { return loop_.check_valve.leak > 0 && network_.arrangement().has(Part::check_valve); }
+bool HydraulicState::may_reverse() const { return loop_.check_valve.leak > 0 && network_.arrangement().has(Part::check_valve); }
 
-const Route& Water::open_route() const
+const Route& HydraulicState::open_route() const
 {
     const auto& routes = network_.arrangement().routes;
     for (const Route& r : routes)
@@ -65,7 +65,7 @@ const Route& Water::open_route() const
 }
 
 // By the curve the flow goes with the fluid's viscosity, so with the ring's warmth.
-void Water::settle_flows(const std::vector<double>& t)
+void HydraulicState::settle_flows(const std::vector<double>& t)
 {
     const bool curves = loop_.pump.by_curve || loop_.pump_2.by_curve;
     if (!t.empty()) {
@@ -93,7 +93,7 @@ void Water::settle_flows(const std::vector<double>& t)
             second_flow_ = flow(r, loop_.pump_2, 1, a.has(Part::exchanger) ? glycol_water(0) : fluid, 0);
 }
 
-void Water::settle_reverse(const std::vector<double>& t)
+void HydraulicState::settle_reverse(const std::vector<double>& t)
 {
     reverse_left_s_ = reverse_every_s;
     const auto cold = {Segment::collector, Segment::supply_pipe}, warm = {Segment::return_pipe, Segment::coil, Segment::tank_down, Segment::exchanger_hot, Segment::pool, Segment::slab, Segment::room};
@@ -104,14 +104,14 @@ void Water::settle_reverse(const std::vector<double>& t)
 }
 
 // A dip pipe that lost its water, and water that boils before the pump takes it.
-void Water::settle_suction(const std::vector<double>& t)
+void HydraulicState::settle_suction(const std::vector<double>& t)
 {
     const DrainBack& d = loop_.drain_back;
     cavitates_ = cavitates_ || suction_head_m(t[network_.node_of(ProbePlace::supply_pipe)], d.suction_m, altitude_m_) < d.suction_need_m;
     air_locked_ = air_locked_ || (d.ports_swapped && state_ == Filling::running && since_full_s_ >= sweep_s());
 }
 
-Trouble Water::trouble() const
+Trouble HydraulicState::trouble() const
 {
     if (!pump_)
         return Trouble::none;
@@ -126,7 +126,7 @@ Trouble Water::trouble() const
                                                                                          : Trouble::none;
 }
 
-void Water::count_trouble(double seconds)
+void HydraulicState::count_trouble(double seconds)
 {
     switch (trouble()) {
     case Trouble::none: return;
@@ -138,19 +138,19 @@ void Water::count_trouble(double seconds)
     }
 }
 
-void Water::enter(Filling state, double seconds)
+void HydraulicState::enter(Filling state, double seconds)
 {
     state_ = state;
     left_s_ = seconds;
 }
 
-void Water::weather(const Surroundings& s)
+void HydraulicState::weather(const Surroundings& s)
 {
     if (follows_sun())
         power_.minute(s.sun_w_m2[static_cast<std::size_t>(SunPlane::panel)], s.air_c, pump_);
 }
 
-void Water::outputs(const Acting& acting, const std::vector<double>& t)
+void HydraulicState::outputs(const Acting& acting, const std::vector<double>& t)
 {
     const bool on = (acting.running & 1U) != 0;
     const bool turned = acting.pumps != acting_.pumps, moved = acting.shut != acting_.shut || acting.emptied != acting_.emptied;
@@ -190,20 +190,20 @@ void Water::outputs(const Acting& acting, const std::vector<double>& t)
 }
 
 // While the array is full: until the return is swept at the filling speed, then at the set one.
-double Water::ring_flow() const
+double HydraulicState::ring_flow() const
 {
     return cavitates_ || air_locked_ ? 0.0 : siphon_                 ? full_flow_
                                          : since_full_s_ < sweep_s() ? filling_flow_
                                                                      : lifted_flow_;
 }
 
-double Water::sweep_s() const
+double HydraulicState::sweep_s() const
 {
     const double section = std::numbers::pi / 4 * loop_.back.bore_m * loop_.back.bore_m;
     return filling_flow_ > 0 ? loop_.back.length_m * section / filling_flow_ : never;
 }
 
-double Water::until_change_s() const
+double HydraulicState::until_change_s() const
 {
     if (!drains())
         return reverse_left_s_;
@@ -211,7 +211,7 @@ double Water::until_change_s() const
     return state_ == Filling::running && !siphon_ && sweep > 0 ? sweep : left_s_;
 }
 
-void Water::settle_siphon(const std::vector<double>& t, double seconds)
+void HydraulicState::settle_siphon(const std::vector<double>& t, double seconds)
 {
     const double bore = loop_.back.bore_m, section = std::numbers::pi / 4 * bore * bore;
     const bool swept = since_full_s_ >= sweep_s(), just = swept && since_full_s_ - seconds < sweep_s();
@@ -223,7 +223,7 @@ void Water::settle_siphon(const std::vector<double>& t, double seconds)
     siphon_ = loop_.drain_back.siphon && fast && (siphon_ || swept) && loop_.drain_back.lift_m < siphon_height_m(top_c, altitude_m_);
 }
 
-void Water::pass(double seconds, std::vector<double>& t)
+void HydraulicState::pass(double seconds, std::vector<double>& t)
 {
     power_.pass(seconds, pump_);
     count_trouble(seconds);
@@ -256,7 +256,7 @@ void Water::pass(double seconds, std::vector<double>& t)
     enter(Filling::empty, never);
 }
 
-Flows Water::flows(double draw_w_k, double mains_c) const
+Flows HydraulicState::flows(double draw_w_k, double mains_c) const
 {
     const auto on = [this](std::size_t output) { return (acting_.running >> output & 1U) != 0; };
     Flows f{{}, draw_w_k, mains_c, drained()};
