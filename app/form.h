@@ -16,7 +16,7 @@ namespace vernal {
 
 // A visitor that collects the number fields of one value, with a way to read and
 // write each through its position in the visit.
-struct NumberFields {
+struct NumberFields : FieldVisitor {
     struct Entry {
         NumberField field;
         double value;
@@ -25,31 +25,10 @@ struct NumberFields {
     void number(const NumberField& f, double x) { entries.push_back({f, x}); }
     void temperature(const NumberField& f, Temperature t) { entries.push_back({f, t.in_celsius()}); }
     void difference(const NumberField& f, TempDiff d) { entries.push_back({f, d.in_kelvin()}); }
-    template <class... A>
-    void integer(A&&...) {}
-    template <class... A>
-    void text(A&&...) {}
-    template <class... A>
-    void text_choice(A&&...) {}
-    void boolean(const SwitchField&, bool) {}
-    template <class... A>
-    void choice(A&&...) {}
-    template <class... A>
-    void curve(A&&...) {}
-    template <class... A>
-    void object(A&&...) {}
-    template <class... A>
-    void spare_object(A&&...) {}
-    template <class... A>
-    void list(A&&...) {}
-    template <class... A>
-    void spare_list(A&&...) {}
-    template <class... A>
-    void alternatives(A&&...) {}
 };
 
 // Writes one number field by its key.
-struct SetNumber : NumberFields {
+struct SetNumber : FieldVisitor {
     std::string key;
     double to = 0;
     void number(const NumberField& f, double& x) { x = key == f.key ? to : x; }
@@ -58,19 +37,17 @@ struct SetNumber : NumberFields {
 };
 
 // The switches of one value, and writing one by its key.
-struct SwitchFields : NumberFields {
+struct SwitchFields : FieldVisitor {
     struct Found {
         SwitchField field;
         bool on;
     };
     std::vector<Found> found;
-    void number(const NumberField&, double) {}
     void boolean(const SwitchField& f, bool on) { found.push_back({f, on}); }
 };
-struct SetSwitch : NumberFields {
+struct SetSwitch : FieldVisitor {
     std::string key;
     bool to = false;
-    void number(const NumberField&, double&) {}
     void boolean(const SwitchField& f, bool& on) { on = key == f.key ? to : on; }
 };
 

@@ -19,7 +19,7 @@ public:
 
 signals:
     void opened(std::size_t rule, bool open); // its details
-    void refused(const QString& reason);      // of a move out of its rank
+    void refused(const QString& reason);      // of a move out of its priority
 
 private:
     void build();

@@ -200,7 +200,7 @@ QWidget* RulesStation::add_button()
         QAction* action = groups.value(QString::fromUtf8(kind.group))->addAction(QString::fromUtf8(kind.title), this, [this, k] {
             session_.document().edit_variant(tr("Add a rule"), [k](Variant& v) {
                 v.unit.rules.push_back(fresh_rule(v, k));
-                sort_by_rank(v.unit.rules);
+                sort_by_priority(v.unit.rules);
             });
         });
         action->setToolTip(QString::fromUtf8(kind.why));

@@ -22,6 +22,8 @@ public:
     void integer(const char* key, int min, int max, I) { property(key) = {{"type", "integer"}, {"minimum", min}, {"maximum", max}}; }
     void text(const char* key, const std::string&) { property(key) = {{"type", "string"}}; }
     void text_choice(const char* key, const std::vector<const char*>& names, const std::string&) { property(key) = {{"enum", names}}; }
+    void probe(const ProbeField& f, const std::string&) { property(f.key) = {{"type", "string"}}; }
+    void output(const OutputField& f, const std::string&) { property(f.key) = {{"type", "string"}}; }
     void boolean(const SwitchField& f, bool) { property(f.key) = {{"type", "boolean"}, {"title", f.label}}; }
     template <class Names, class E>
     void choice(const char* key, const Names& names, E) { property(key) = {{"enum", names}}; }
@@ -102,7 +104,7 @@ Result<Job> read_job_json(const std::string& text, const std::string& file_name)
         r.finish();
         check_job(job);
         for (Variant& v : job.variants)
-            sort_by_rank(v.unit.rules);
+            sort_by_priority(v.unit.rules);
         return job;
     } catch (const BadFile& b) {
         return Error{b.error.what, file_name + ", " + b.error.where, b.error.remedy};

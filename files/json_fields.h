@@ -71,6 +71,8 @@ public:
             x = j->get<std::string>();
         }
     }
+    void probe(const ProbeField& f, std::string& x) { text(f.key, x); }
+    void output(const OutputField& f, std::string& x) { text(f.key, x); }
     void boolean(const SwitchField& f, bool& x)
     {
         if (const Json* j = get(f.key)) {
@@ -185,6 +187,8 @@ public:
     void integer(const char* key, int, int, I x) { json_[key] = x; }
     void text(const char* key, const std::string& x) { json_[key] = x; }
     void text_choice(const char* key, const std::vector<const char*>&, const std::string& x) { json_[key] = x; }
+    void probe(const ProbeField& f, const std::string& x) { json_[f.key] = x; }
+    void output(const OutputField& f, const std::string& x) { json_[f.key] = x; }
     void boolean(const SwitchField& f, bool x) { json_[f.key] = x; }
     template <class Names, class E>
     void choice(const char* key, const Names& names, E x) { json_[key] = names[static_cast<std::size_t>(x)]; }

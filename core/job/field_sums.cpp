@@ -2,9 +2,9 @@
 
 #include "probe_sums.h"
 
+#include "core/plant/hydraulic_state.h"
 #include "core/plant/hydraulics.h"
 #include "core/plant/vessel.h"
-#include "core/plant/hydraulic_state.h"
 #include "core/plant/wiring.h"
 
 #include <algorithm>
@@ -409,7 +409,7 @@ const FieldSum* find_sum(const std::string& key)
 namespace {
 
 // Finds the first number of a loop that the job file would refuse.
-struct OutOfRange {
+struct OutOfRange : FieldVisitor {
     const NumberField* found = nullptr;
     NumberField field{};
     void number(const NumberField& f, double x)
@@ -421,20 +421,10 @@ struct OutOfRange {
     }
     void temperature(const NumberField& f, Temperature t) { number(f, t.in_celsius()); }
     void difference(const NumberField& f, TempDiff d) { number(f, d.in_kelvin()); }
-    void integer(const char*, int, int, int) {}
-    void text(const char*, const std::string&) {}
-    void curve(const char*, const ProbeCurve&) {}
-    template <class... A>
-    void text_choice(A&&...) {}
-    void boolean(const SwitchField&, bool) {}
-    template <class... A>
-    void choice(A&&...) {}
     template <class T>
     void object(const char*, const T& x) { fields(*this, x); }
     template <class T>
     void spare_object(const char*, const T& x) { fields(*this, x); }
-    template <class T>
-    void spare_list(const char*, const T&) {}
 };
 
 } // namespace

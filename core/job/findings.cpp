@@ -187,7 +187,7 @@ Found missing_rule(const FindingContext& c, Severity severity, const char* title
         const std::string output = c.variant.unit.outputs.front().key;
         remedy = Remedy{"Try: add one at " + temp(c, rule.limit.in_celsius()), [output, rule](Variant& v) {
                             v.unit.rules.push_back(Rule{output, true, rule});
-                            sort_by_rank(v.unit.rules);
+                            sort_by_priority(v.unit.rules);
                         }};
     }
     return {{"", severity, title, reason, remedy}};
@@ -291,7 +291,7 @@ Found freezes_today(const FindingContext& c)
                             constexpr std::size_t freeze = 14; // its place among the kinds
                             static_assert(std::is_same_v<std::variant_alternative_t<freeze, RuleBody>, Freeze>);
                             v.unit.rules.push_back(fresh_rule(v, freeze));
-                            sort_by_rank(v.unit.rules);
+                            sort_by_priority(v.unit.rules);
                         }};
     return {{"", slush ? Severity::caution : Severity::serious, "Frost in wet pipe for " + to_text(f.freezing_s, Quantity::minutes, c.units), where + what + (slush ? "Use stronger glycol." : "Drain the loop before frost, by hand, by a drain-down valve or as a drain-back; recirculation only where frost is rare and the power stays."), remedy}};
 }

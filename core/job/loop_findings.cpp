@@ -74,7 +74,7 @@ std::vector<Finding> restarts_while_draining(const FindingContext& c)
     return {{"", Severity::caution, "Starts before it has drained", "Nothing keeps the pump at rest for the " + text(c, drain_s, Quantity::duration) + " that the array takes to empty.",
         Remedy{"Try: rest " + text(c, drain_s, Quantity::duration), [key, drain_s](Variant& v) {
                    v.unit.rules.push_back({key, true, RunTimes{0, drain_s}});
-                   sort_by_rank(v.unit.rules);
+                   sort_by_priority(v.unit.rules);
                }}}};
 }
 

@@ -121,7 +121,7 @@ Found read_by_other_curve(const FindingContext& c)
 
 Found band_may_close(const FindingContext& c)
 {
-    return each_budget(c, [&](Found& out, std::size_t r, const Differential& d, const Widest& w) {
+    return each_budget(c, [&](Found& out, std::size_t r, const DifferenceOf& d, const Widest& w) {
         const double gap = (d.on - d.off).in_kelvin(), error = std::max(w.points.on.worst_k, w.points.off.worst_k);
         if (gap > error || error == 0)
             return;
@@ -137,7 +137,7 @@ Found band_may_close(const FindingContext& c)
 
 Found off_may_pass_zero(const FindingContext& c)
 {
-    return each_budget(c, [&](Found& out, std::size_t r, const Differential& d, const Widest& w) {
+    return each_budget(c, [&](Found& out, std::size_t r, const DifferenceOf& d, const Widest& w) {
         const double least = w.lowest_off_k();
         if (least >= 0 || d.off.in_kelvin() < 0)
             return;
@@ -237,7 +237,7 @@ Found lead_reads_off(const FindingContext& c)
 
 Found counts_too_coarse(const FindingContext& c)
 {
-    return each_budget(c, [&](Found& out, std::size_t, const Differential& d, const Widest& w) {
+    return each_budget(c, [&](Found& out, std::size_t, const DifferenceOf& d, const Widest& w) {
         const double count = 2 * std::max(w.points.on.lines[static_cast<std::size_t>(ErrorCause::resolution)].source_k, w.points.on.lines[static_cast<std::size_t>(ErrorCause::resolution)].store_k);
         if (count <= coarse_share * (d.on - d.off).in_kelvin())
             return;

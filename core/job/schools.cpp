@@ -59,7 +59,7 @@ std::function<void(Variant&)> set_rule(const std::string& output, std::function<
             Rule rule = fresh_rule(v, kind_index<R>());
             rule.output = output;
             v.unit.rules.push_back(rule);
-            sort_by_rank(v.unit.rules);
+            sort_by_priority(v.unit.rules);
         }
         change(*find_rule<R>(v, output));
         for (Rule& r : v.unit.rules)

@@ -6,7 +6,8 @@ namespace vernal {
 namespace {
 
 // Collects what a rule, an output or the unit is set to, in words.
-struct CardFields {
+struct CardFields : FieldVisitor {
+    CardFields(const Variant& variant, const Units& u) : v(variant), units(u) {}
     const Variant& v;
     const Units& units;
     std::vector<std::pair<std::string, std::string>> rows;
@@ -15,22 +16,21 @@ struct CardFields {
     void temperature(const NumberField& f, Temperature t) { number(f, t.in_celsius()); }
     void difference(const NumberField& f, TempDiff d) { number(f, d.in_kelvin()); }
     void boolean(const SwitchField& f, bool on) { add(f.label, on ? "yes" : "no"); }
-    void text(const char* key, const std::string& x)
+    void probe(const ProbeField& f, const std::string& key)
     {
-        static constexpr std::pair<const char*, const char*> names[]{{"source", "Warm probe"}, {"store", "Store probe"}, {"probe", "Probe"}, {"second", "Second probe"}, {"only_store", "Only for the store"},
-            {"valve", "Valve"}, {"pump", "Pump"}, {"unless", "Not while it runs"}, {"leader", "Follows"}};
-        if (x.empty())
-            return;
-        std::string shown = x;
         for (const Probe& p : v.probes)
-            if (p.key == x)
-                shown += " " + p.name;
+            if (p.key == key)
+                return add(f.label, key + " " + p.name);
+        if (!key.empty())
+            add(f.label, key);
+    }
+    void output(const OutputField& f, const std::string& key)
+    {
         for (const Output& o : v.unit.outputs)
-            if (o.key == x)
-                shown += " " + o.name;
-        for (const auto& [own, name] : names)
-            if (std::string(own) == key)
-                add(name, shown);
+            if (o.key == key)
+                return add(f.label, key + " " + o.name);
+        if (!key.empty())
+            add(f.label, key);
     }
     template <class Names, class E>
     void choice(const char* key, const Names& names, E x)
@@ -40,12 +40,6 @@ struct CardFields {
                                                                                     : "Drives",
                 names[static_cast<std::size_t>(x)]);
     }
-    template <class... A>
-    void integer(A&&...) {}
-    template <class... A>
-    void list(A&&...) {}
-    template <class... A>
-    void spare_list(A&&...) {}
 };
 
 // Windows that are not in use would fill the card with nothing.
@@ -57,7 +51,7 @@ bool idle_window(const std::vector<std::pair<std::string, std::string>>& rows, s
 template <class T>
 void put(std::vector<CardRow>& out, const std::string& group, const T& value, const Variant& v, const Units& units, bool used = true)
 {
-    CardFields f{v, units, {}};
+    CardFields f(v, units);
     fields(f, value);
     for (std::size_t i = 0; i < f.rows.size(); ++i) {
         if (idle_window(f.rows, i)) {

@@ -43,7 +43,7 @@ std::optional<RealPoints> real_points(const Variant& v, std::size_t rule, const 
     return out;
 }
 
-std::optional<Differential> first_difference(const Variant& v)
+std::optional<DifferenceOf> first_difference(const Variant& v)
 {
     for (const Rule& r : v.unit.rules)
         if (const auto d = difference_of(v.unit, r); d && r.enabled)

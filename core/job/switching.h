@@ -22,7 +22,7 @@ struct RealPoints {
 std::optional<RealPoints> real_points(const Variant& v, std::size_t rule, const BudgetState& state);
 
 // The first difference rule in use, with the pair it comes to.
-std::optional<Differential> first_difference(const Variant& v);
+std::optional<DifferenceOf> first_difference(const Variant& v);
 
 // Collector temperature at full sun without flow, °C: the positive root of the
 // collector's equation at zero output, 1000 W/m² and 30 °C air.

@@ -194,7 +194,7 @@ Job new_job(const std::string& arrangement)
     for (const auto& [key, fill] : templates)
         if (arrangement == key)
             fill(v);
-    sort_by_rank(v.unit.rules);
+    sort_by_priority(v.unit.rules);
     job.variants = {v};
     job.days = {generated("Clear day", 6, 18, Clouds::clear, 11, 24), generated("Racing clouds", 4, 22, Clouds::racing, 6, 15),
         generated("Frosty day", 1, 16, Clouds::clear, -11, -1)};

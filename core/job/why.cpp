@@ -1,5 +1,7 @@
 #include "why.h"
 
+#include "core/rules/gates/all.h"
+
 #include <cctype>
 #include <cmath>
 
@@ -56,17 +58,11 @@ struct Words {
     std::string missing(const Missing& m) const
     {
         const std::string title = of_rule(m.rule, v.unit) ? kind_of(v.unit.rules[static_cast<std::size_t>(m.rule)]).title : "a rule";
-        switch (m.kind) {
-        case Missing::Kind::reading:
+        if (m.reading())
             return m.margin.amount > 0 ? movement(m.margin, true) : title + " had stood long enough";
-        case Missing::Kind::clock:
-            return m.left_ms == not_since ? std::string("the clock were set") : "its window " + std::string(m.must_end ? "were over" : "had begun") + " (in " + lasting(m.left_ms) + ")";
-        case Missing::Kind::away: return "nobody were at home";
-        case Missing::Kind::wait: return m.left_ms == not_since ? title + " had ended" : "the wait of " + title + " were over (" + lasting(m.left_ms) + ")";
-        case Missing::Kind::output: return v.unit.outputs[static_cast<std::size_t>(m.output)].key + (m.must_end ? " rested" : " had been on long enough");
-        case Missing::Kind::other: break;
-        }
-        return m.must_end ? title + " gave way" : title + " asked";
+        const Gate& g = p.gates[static_cast<std::size_t>(m.gate)];
+        const GateWords names{title, g.output >= 0 ? v.unit.outputs[static_cast<std::size_t>(g.output)].key : "", [](Millis ms, const void* words) { return static_cast<const Words*>(words)->lasting(ms); }, this};
+        return with_kind(g.kind, [&](auto kind) { return kind.words(g, m.unmet, names); });
     }
 };
 
@@ -137,7 +133,7 @@ WhyText why(const Variant& variant, const Program& program, const Inputs& in, co
     const std::string name = decider_name(unit, d.priority, d.rule);
     const std::string speed = d.on && d.speed_pm < full_speed ? " at " + to_text(d.speed_pm / 1000.0, Quantity::ratio, units) + " of full speed" : "";
     w.headline = key + (d.on ? " runs" + speed + ": " : " rests: ") + name + (d.priority == Priority::nothing ? "." : d.on ? " holds it on."
-                                                                                                                   : " holds it off.");
+                                                                                                                           : " holds it off.");
 
     std::vector<std::string> ways;
     for (const Margin& m : margins(program, in, after, output))

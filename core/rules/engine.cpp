@@ -1,4 +1,5 @@
 #include "engine_parts.h"
+#include "gates/all.h"
 
 #include <algorithm>
 #include <cstdlib>
@@ -8,120 +9,6 @@ namespace parts {
 namespace {
 
 constexpr std::int64_t average_unit = 1024;
-
-bool in_span(const ClockSpan& w, Millis clock)
-{
-    return w.from_ms < w.to_ms ? clock >= w.from_ms && clock < w.to_ms : clock >= w.from_ms || clock < w.to_ms;
-}
-
-bool window_holds(const Gate& c, Millis clock)
-{
-    for (std::size_t i = 0; i < c.span_count; ++i)
-        if (clock >= 0 && in_span(c.spans[i], clock))
-            return true;
-    return false;
-}
-
-// Rests, holds, rests … while its gate is open.
-bool cycle_holds(const Gate& c, Bits bits, EngineState& s)
-{
-    Millis& since = s.since[c.timer];
-    const bool elsewise = c.output >= 0 && running(s, static_cast<std::size_t>(c.output)) && (s.conditions & bit(c.bit)) == 0;
-    if (!c.when.holds(bits) || elsewise) {
-        since = not_since;
-        return false;
-    }
-    if (since == not_since)
-        since = s.now_ms - (c.on_first ? c.wait_ms : 0);
-    while (s.now_ms - since >= c.wait_ms + c.on_ms)
-        since += c.wait_ms + c.on_ms;
-    return s.now_ms - since >= c.wait_ms;
-}
-
-// long_ago: it was asked for at the last sample.
-bool run_on_holds(const Gate& c, Bits bits, EngineState& s)
-{
-    Millis& since = s.since[c.timer];
-    if (!running(s, static_cast<std::size_t>(c.output)) && !c.when.holds(bits)) {
-        since = not_since;
-        return false;
-    }
-    if (c.when.holds(bits)) {
-        since = long_ago;
-        return false;
-    }
-    if (since == long_ago)
-        since = s.now_ms;
-    return since != not_since && s.now_ms - since < c.on_ms;
-}
-
-bool pressed_holds(const Gate& c, const Inputs& in, Bits bits, EngineState& s)
-{
-    Millis& since = s.since[c.timer];
-    if ((in.pressed >> c.timer & 1U) != 0 && since == not_since)
-        since = s.now_ms;
-    if (c.when.holds(bits))
-        since = not_since;
-    return since != not_since;
-}
-
-bool guard_holds(const Gate& c, const Inputs& in, const Values& v, EngineState& s)
-{
-    using Phase = GuardState::Phase;
-    GuardState& g = s.guards[c.timer];
-    const bool runs = running(s, static_cast<std::size_t>(c.output));
-    const MilliKelvin now = v[c.channel];
-    const auto enter = [&](Phase phase) {
-        g.phase = phase;
-        g.since_ms = s.now_ms;
-        g.start_mk = phase == Phase::watching ? now : 0;
-    };
-    if (in.modes[static_cast<std::size_t>(c.output)] == Mode::off)
-        g = {};
-    switch (g.phase) {
-    case Phase::idle:
-        if (runs)
-            enter(Phase::watching);
-        break;
-    case Phase::watching:
-        if (!runs) {
-            enter(Phase::idle);
-        } else if (std::abs(now - g.start_mk) >= c.change_mk) {
-            enter(Phase::proven);
-            g.failures = 0;
-        } else if (s.now_ms - g.since_ms >= c.wait_ms) {
-            ++g.failures;
-            enter(g.failures > c.retries ? Phase::locked : Phase::waiting);
-        }
-        break;
-    case Phase::proven:
-        if (!runs)
-            enter(Phase::idle);
-        break;
-    case Phase::waiting:
-        if (s.now_ms - g.since_ms >= c.on_ms)
-            enter(Phase::idle);
-        break;
-    case Phase::locked:
-        break;
-    }
-    return g.phase == Phase::waiting || g.phase == Phase::locked;
-}
-
-bool holds(const Gate& c, const Inputs& in, const Values& v, Bits bits, EngineState& s)
-{
-    switch (c.kind) {
-    case Gate::Kind::window: return window_holds(c, in.clock_ms);
-    case Gate::Kind::away: return in.away;
-    case Gate::Kind::term: return c.when.holds(bits);
-    case Gate::Kind::cycle: return cycle_holds(c, bits, s);
-    case Gate::Kind::follow: return follow_holds(c, s);
-    case Gate::Kind::run_on: return run_on_holds(c, bits, s);
-    case Gate::Kind::pressed: return pressed_holds(c, in, bits, s);
-    case Gate::Kind::guard: return guard_holds(c, in, v, s);
-    }
-    return false;
-}
 
 } // namespace
 
@@ -144,11 +31,10 @@ std::uint32_t fault_bits(const Program& p, const EngineState& s)
 
 Bits conditions(const Program& p, const Inputs& in, const Values& v, EngineState& s)
 {
-    Bits bits = s.latched;
-    for (const Gate& c : p.gates)
-        if (holds(c, in, v, bits, s))
-            bits |= bit(c.bit);
-    return bits;
+    GateSample sample{in, v, s.latched, s};
+    for (const Gate& g : p.gates)
+        sample.bits |= with_kind(g.kind, [&](auto kind) { return kind.holds(g, sample); }) ? bit(g.bit) : 0;
+    return sample.bits;
 }
 
 } // namespace parts

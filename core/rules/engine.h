@@ -72,7 +72,7 @@ struct EngineState {
     std::array<Millis, max_outputs> on_since{};       // the switch went to ON; not_since: it is not on ON
     std::array<Millis, max_timers> since{};           // by timer slot; not_since: not counting
     std::array<std::int64_t, max_channels> average{}; // by channel, in 1/1024 of its unit
-    std::array<GuardState, 2> guards{};
+    std::array<GuardState, max_guards> guards{};
     std::array<std::int32_t, max_outputs> speed_pm{};
     std::array<Millis, max_outputs> speed_at{}; // of the last change of a speed that seeks a target
     DecisionCache cache;

@@ -46,7 +46,7 @@ inline bool on_switch_holds(const OutputTimers& t, const EngineState& s, std::si
     return s.on_since[o] != long_ago && (t.on_timeout_ms == 0 || s.now_ms - s.on_since[o] < t.on_timeout_ms);
 }
 
-// Asked from the highest rank to the lowest. `visit` gets each request and says
+// Asked from the highest priority to the lowest. `visit` gets each request and says
 // whether to go on. Comfort timers speak only where they change something:
 // minimum off against a collecting rule, minimum run against silence.
 template <class Visit>
@@ -103,14 +103,6 @@ template <class Visit>
         return false;
     });
     return first;
-}
-
-// Whether a follower's leader asks for it.
-inline bool follow_holds(const Gate& c, const EngineState& s)
-{
-    const auto leader = static_cast<std::size_t>(c.output);
-    const Millis lasts = s.now_ms - s.changed_at[leader];
-    return running(s, leader) ? lasts >= c.wait_ms : lasts < c.on_ms;
 }
 
 // Samples that pass before any timer can expire or the clock reach an edge: the

@@ -1,6 +1,7 @@
 #include "outlook.h"
 
 #include "engine_parts.h"
+#include "gates/all.h"
 
 #include <algorithm>
 
@@ -11,12 +12,6 @@ using namespace parts;
 
 Request first_request(const Program& p, const Inputs& in, const EngineState& s, std::size_t output) { return decide({p, in, s, fault_bits(p, s), requesting(p, s.conditions)}, output); }
 
-const Gate* gate_of(const Program& p, std::size_t b)
-{
-    const auto it = std::find_if(p.gates.begin(), p.gates.end(), [b](const Gate& c) { return c.bit == b; });
-    return it == p.gates.end() ? nullptr : &*it;
-}
-
 // What its value has to move by for a latch to change.
 Margin margin_of(const Program& p, const Values& v, const EngineState& s, std::size_t latch)
 {
@@ -24,16 +19,6 @@ Margin margin_of(const Program& p, const Values& v, const EngineState& s, std::s
     const std::int64_t x = std::int64_t{v[l.plus]} - v[l.minus];
     const bool set = (s.latched >> latch & 1U) != 0;
     return {l.plus, l.minus, set ? x - l.clear_mk : l.set_mk - x, !set, l.rule};
-}
-
-Millis until_edge(const Gate& c, Millis clock)
-{
-    Millis next = not_since;
-    for (std::size_t i = 0; clock >= 0 && i < c.span_count; ++i)
-        for (Millis edge : {c.spans[i].from_ms, c.spans[i].to_ms})
-            if (const Millis left = edge > clock ? edge - clock : edge + day_ms - clock; next == not_since || left < next)
-                next = left;
-    return next;
 }
 
 struct Search {
@@ -46,27 +31,14 @@ struct Search {
     void bit_missing(std::size_t b, bool must_end)
     {
         if (b < p.latches.size()) {
-            out.push_back({Missing::Kind::reading, margin_of(p, v, s, b), 0, must_end, p.latches[b].rule, -1});
+            out.push_back({margin_of(p, v, s, b), -1, {must_end}, p.latches[b].rule});
             return;
         }
-        const Gate* c = gate_of(p, b);
-        if (!c)
-            return;
-        switch (c->kind) {
-        case Gate::Kind::window: out.push_back({Missing::Kind::clock, {}, until_edge(*c, in.clock_ms), must_end, c->rule, -1}); return;
-        case Gate::Kind::away: out.push_back({Missing::Kind::away, {}, not_since, must_end, c->rule, -1}); return;
-        case Gate::Kind::term: must_end ? out.push_back({Missing::Kind::other, {}, not_since, true, c->rule, -1}) : expression(c->when); return;
-        case Gate::Kind::cycle: {
-            if (!must_end && !c->when.holds(s.conditions))
-                return expression(c->when);
-            const Millis since = s.since[c->timer];
-            const Millis left = since == not_since ? c->wait_ms : since + c->wait_ms + (must_end ? c->on_ms : 0) - s.now_ms;
-            out.push_back({Missing::Kind::wait, {}, c->on_ms >= for_ever && must_end ? not_since : left, must_end, c->rule, -1});
-            return;
-        }
-        case Gate::Kind::follow: out.push_back({Missing::Kind::output, {}, not_since, must_end, c->rule, c->output}); return;
-        default: out.push_back({Missing::Kind::other, {}, not_since, must_end, c->rule, -1});
-        }
+        for (std::size_t i = 0; i < p.gates.size(); ++i)
+            if (const Gate& g = p.gates[i]; g.bit == b) {
+                const Unmet u = with_kind(g.kind, [&](auto kind) { return kind.unmet(g, {p, s, in}, must_end); });
+                u.look_inside ? expression(g.when) : out.push_back({{}, static_cast<int>(i), u, g.rule});
+            }
     }
 
     void expression(const Expr& e)
@@ -86,7 +58,7 @@ struct Search {
             if ((e.any & bit(i)) != 0) {
                 Search one{p, in, s, v, {}};
                 one.bit_missing(i, false);
-                const bool nearer = best.empty() || (one.out.size() == 1 && best.size() == 1 && one.out[0].kind == Missing::Kind::reading && best[0].kind == Missing::Kind::reading && one.out[0].margin.amount < best[0].margin.amount);
+                const bool nearer = best.empty() || (one.out.size() == 1 && best.size() == 1 && one.out[0].reading() && best[0].reading() && one.out[0].margin.amount < best[0].margin.amount);
                 if (nearer)
                     best = one.out;
             }

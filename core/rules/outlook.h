@@ -3,12 +3,13 @@
 #pragma once
 
 #include "engine.h"
+#include "unmet.h"
 
 #include <optional>
 
 namespace vernal {
 
-// Everything that had something to say about one output, in order of rank; the
+// Everything that had something to say about one output, in order of priority; the
 // first one decided.
 struct Request {
     Priority priority = Priority::nothing;
@@ -32,20 +33,13 @@ std::vector<Margin> margins(const Program& program, const Inputs& in, const Engi
 // Until the output changes by itself, all readings frozen; none within a day.
 std::optional<Millis> until_change(const Program& program, const Inputs& in, const EngineState& after, std::size_t output);
 
-// What a clause that wants the output on still misses.
+// What a clause that wants the output on still misses: a reading, or a gate.
 struct Missing {
-    enum class Kind : std::uint8_t { reading,
-        clock,
-        away,
-        wait,
-        output,
-        other };
-    Kind kind = Kind::reading;
-    Margin margin;         // reading
-    Millis left_ms = 0;    // clock, wait: until it holds; not_since: not by itself
-    bool must_end = false; // it holds and must cease
+    Margin margin; // of a reading
+    int gate = -1; // index of the gate; −1: a reading
+    Unmet unmet{}; // of the gate
     std::int16_t rule = -1;
-    std::int8_t output = -1; // output: which of them runs, or must
+    bool reading() const { return gate < 0; }
 };
 struct WhyNot {
     std::int16_t rule = -1;       // that would run it

@@ -3,7 +3,7 @@
 //
 // A sample makes a word of conditions, one bit each: latches over readings
 // first, then what depends on clock, timers and other conditions. Clauses speak
-// for an output where their conditions hold; ranks decide between them.
+// for an output where their conditions hold; priorities decide between them.
 #pragma once
 
 #include <array>
@@ -19,6 +19,7 @@ inline constexpr std::size_t max_latches = 32;    // conditions 0…31
 inline constexpr std::size_t max_conditions = 64; // of all kinds
 inline constexpr std::size_t max_timers = 16;
 inline constexpr std::size_t max_clauses = 64;
+inline constexpr std::size_t max_guards = 2;
 
 // What a latch can look at: the probes, then these, then fixed values and averages.
 inline constexpr std::size_t supply_channel = max_probes; // voltage of the unit's supply, mV
@@ -29,6 +30,10 @@ inline constexpr std::size_t max_read = max_probes + 1; // channels that are rea
 
 using MilliKelvin = std::int32_t; // readings: millikelvin above 0 °C; of the supply millivolt
 using Millis = std::int64_t;
+
+// Thousandths of a value, nearest; halves away from zero.
+MilliKelvin in_milli(double v);
+
 using Bits = std::uint64_t;
 
 // Longer than any timer: "has been so for ever".

@@ -7,19 +7,7 @@ namespace vernal {
 
 namespace {
 
-struct Limits {
-    std::optional<LimitOf> operator()(const StoreLimit& l) const { return LimitOf{l.probe, l.limit - l.allowance, l.hysteresis}; }
-    template <int L, int H>
-    std::optional<LimitOf> operator()(const HighLimit<L, H>& l) const { return LimitOf{l.probe, l.limit, l.hysteresis}; }
-    std::optional<LimitOf> operator()(const CollectorMinimum& l) const { return LimitOf{l.probe, l.limit, l.hysteresis, true}; }
-    std::optional<LimitOf> operator()(const Freeze& l) const { return LimitOf{l.probe, l.limit, l.hysteresis, true}; }
-    std::optional<LimitOf> operator()(const DrainDown& l) const { return LimitOf{l.probe, l.limit, l.hysteresis, true}; }
-    std::optional<LimitOf> operator()(const Fill& l) const { return l.probe.empty() ? std::nullopt : std::optional(LimitOf{l.probe, l.lockout, l.hysteresis}); }
-    template <class Other>
-    std::optional<LimitOf> operator()(const Other&) const { return std::nullopt; }
-};
-
-const char* rank_text(Priority t)
+const char* priority_text(Priority t)
 {
     switch (t) {
     case Priority::hold: return "a hold that even ON does not defeat";
@@ -36,32 +24,36 @@ const char* rank_text(Priority t)
 
 } // namespace
 
-std::optional<LimitOf> limit_of(const Rule& rule) { return std::visit(Limits{}, rule.body); }
-
-std::optional<Differential> difference_of(const RuleSet& set, const Rule& rule)
+std::optional<LimitOf> limit_of(const Rule& rule)
 {
-    if (const auto* d = std::get_if<Differential>(&rule.body))
-        return *d;
-    if (const auto* s = std::get_if<SecondStore>(&rule.body))
-        return Differential{s->source, s->store, s->on, s->off, {}};
-    if (const auto* l = std::get_if<LinkedDifference>(&rule.body)) {
-        const KnobPair pair = knob_pair(set.knob, l->mark);
-        return Differential{l->source, l->store, TempDiff::kelvin(pair.on_k), TempDiff::kelvin(pair.off_k), l->conditioning};
-    }
-    return {};
+    return std::visit(
+        [](const auto& body) -> std::optional<LimitOf> {
+            if constexpr (requires { body.limit_of(); })
+                return body.limit_of();
+            return {};
+        },
+        rule.body);
+}
+
+std::optional<DifferenceOf> difference_of(const RuleSet& set, const Rule& rule)
+{
+    return std::visit(
+        [&](const auto& body) -> std::optional<DifferenceOf> {
+            if constexpr (requires { body.difference(set.knob); })
+                return body.difference(set.knob);
+            return {};
+        },
+        rule.body);
 }
 
 void set_difference(const RuleSet& set, Rule& rule, TempDiff on, TempDiff off)
 {
-    if (auto* d = std::get_if<Differential>(&rule.body)) {
-        d->on = on;
-        d->off = off;
-    } else if (auto* s = std::get_if<SecondStore>(&rule.body)) {
-        s->on = on;
-        s->off = off;
-    } else if (auto* l = std::get_if<LinkedDifference>(&rule.body)) {
-        l->mark = knob_setting(set.knob, {on.in_kelvin(), off.in_kelvin()}).mark;
-    }
+    std::visit(
+        [&](auto& body) {
+            if constexpr (requires { body.set_difference(set.knob, on, off); })
+                body.set_difference(set.knob, on, off);
+        },
+        rule.body);
 }
 
 std::optional<std::string> move_rule(std::vector<Rule>& rules, std::size_t from, std::size_t to)
@@ -70,45 +62,47 @@ std::optional<std::string> move_rule(std::vector<Rule>& rules, std::size_t from,
         return {};
     const RuleKind &moved = kind_of(rules[from]), &there = kind_of(rules[to]);
     if (moved.priority != there.priority)
-        return std::string(moved.title) + " is " + rank_text(moved.priority) + ", " + there.title + " is " + rank_text(there.priority) +
-               ". Ranks are fixed, so that no order of rules can put comfort above a protection; within its rank a rule can be moved.";
+        return std::string(moved.title) + " is " + priority_text(moved.priority) + ", " + there.title + " is " + priority_text(there.priority) +
+               ". Priorities are fixed, so that no order of rules can put comfort above a protection; among rules of one priority it can be moved.";
     const auto at = [&](std::size_t i) { return rules.begin() + static_cast<std::ptrdiff_t>(i); };
     from < to ? std::rotate(at(from), at(from + 1), at(to + 1)) : std::rotate(at(to), at(from), at(from + 1));
     return {};
 }
 
+namespace {
+
+struct Keys : FieldVisitor {
+    std::vector<KeyOf> found;
+    void probe(const ProbeField& f, std::string& key) { found.push_back({KeyOf::Of::probe, f.key, &key, f.may_be_empty, f.role}); }
+    void output(const OutputField& f, std::string& key) { found.push_back({KeyOf::Of::output, f.key, &key, f.may_be_empty}); }
+};
+
+} // namespace
+
 std::vector<KeyOf> keys_of(Rule& rule)
 {
-    using Of = KeyOf::Of;
-    std::vector<KeyOf> out{{Of::output, "output", &rule.output, false}};
-    std::visit(
-        [&](auto& b) {
-            using Body = std::remove_reference_t<decltype(b)>;
-            constexpr bool spare_store = std::is_same_v<Body, Freeze>;
-            if constexpr (requires { b.source; })
-                out.push_back({Of::probe, "source", &b.source, false});
-            if constexpr (requires { b.probe; })
-                out.push_back({Of::probe, "probe", &b.probe, std::is_same_v<Body, Fill>});
-            if constexpr (requires { b.store; })
-                out.push_back({Of::probe, "store", &b.store, spare_store});
-            if constexpr (requires { b.second; })
-                out.push_back({Of::probe, "second", &b.second, true});
-            if constexpr (requires { b.only_store; })
-                out.push_back({Of::probe, "only_store", &b.only_store, true});
-            if constexpr (requires { b.valve; })
-                out.push_back({Of::output, "valve", &b.valve, false});
-            if constexpr (requires { b.pump; })
-                out.push_back({Of::output, "pump", &b.pump, true});
-            if constexpr (requires { b.unless; })
-                out.push_back({Of::output, "unless", &b.unless, true});
-            if constexpr (requires { b.leader; })
-                out.push_back({Of::output, "leader", &b.leader, false});
-        },
-        rule.body);
-    return out;
+    Keys keys;
+    keys.output({"output", "Output"}, rule.output);
+    std::visit([&](auto& body) { fields(keys, body); }, rule.body);
+    return keys.found;
 }
 
-void sort_by_rank(std::vector<Rule>& rules)
+namespace {
+
+template <class... K>
+std::vector<RuleKind> kinds_in(const std::variant<K...>*) { return {K::kind...}; }
+
+} // namespace
+
+const std::vector<RuleKind>& rule_kinds()
+{
+    static const std::vector<RuleKind> table = kinds_in(static_cast<const RuleBody*>(nullptr));
+    return table;
+}
+
+const RuleKind& kind_of(const Rule& rule) { return rule_kinds()[rule.body.index()]; }
+
+void sort_by_priority(std::vector<Rule>& rules)
 {
     std::stable_sort(rules.begin(), rules.end(), [](const Rule& a, const Rule& b) { return kind_of(a).priority < kind_of(b).priority; });
 }

@@ -1,19 +1,13 @@
 // Rules and outputs as a person sets them, and their translation for the engine.
 #pragma once
 
-#include "knob.h"
-#include "program.h"
-#include "rules.h"
+#include "kinds/all.h"
 
 #include <optional>
 #include <string>
-#include <variant>
 #include <vector>
 
 namespace vernal {
-
-using RuleBody = std::variant<Differential, StoreLimit, CutOut, RunTimes, Divert, LinkedDifference, FixedDifference, SecondStore, SpeedByDifference, SpeedToRise, SpeedToTemperature, MixingLimit, SeriesThermostat, CollectorMinimum, Freeze,
-    DrainDown, NightCooling, DrainTime, Fill, DryRun, LowVoltage, Look, Heating, HeatOnce, Disinfection, Thermostat, Timer, Exercise, Follow>;
 
 struct Rule {
     std::string output;
@@ -23,34 +17,10 @@ struct Rule {
 };
 
 // The limit a rule sets, whichever kind; none: it is no limit.
-struct LimitOf {
-    std::string probe;
-    Temperature limit; // of the reading: a store limit's less its allowance
-    TempDiff hysteresis;
-    bool lower = false; // acts at and below, releases above
-};
 std::optional<LimitOf> limit_of(const Rule& rule);
 
-// One entry per kind of rule, in the order in which they win.
-struct RuleKind {
-    const char* key;      // in the job file
-    const char* title;    // in the window
-    const char* group;    // Protect, Start, Collect …
-    const char* why;      // one sentence
-    const char* sentence; // as read in the window; {key} stands for the field of that key
-    const char* details;  // what most leave alone, likewise; may be empty
-    Priority priority;            // its rank
-};
 const std::vector<RuleKind>& rule_kinds(); // index = Rule::body.index()
 const RuleKind& kind_of(const Rule& rule);
-
-// What an output drives: by its place in the list what the arrangement says
-// (loop pump, second pump, valve), or another thing.
-enum class Drives : std::uint8_t { loop,
-    element,
-    drain_valve,
-    check_valve,
-    other };
 
 enum class OnFault : std::uint8_t { off,
     on,
@@ -89,25 +59,17 @@ struct RuleSet {
     bool operator==(const RuleSet&) const = default;
 };
 
-struct OutOfAction {
-    std::size_t rule;
-    std::string reason;
-};
-struct Compiled {
-    Program program;
-    std::vector<OutOfAction> out_of_action; // rules that cannot work; the program leaves them out
-};
 // Probe keys in the order of the readings. Rules switched off are left out without a word.
 Compiled compile(const RuleSet& set, const std::vector<std::string>& probe_keys);
 
 // A difference rule of any kind with its pair; none: it is no difference of two probes.
-std::optional<Differential> difference_of(const RuleSet& set, const Rule& rule);
+std::optional<DifferenceOf> difference_of(const RuleSet& set, const Rule& rule);
 
 // Puts the pair where the rule keeps it; a linked one takes the mark that comes closest.
 void set_difference(const RuleSet& set, Rule& rule, TempDiff on, TempDiff off);
 
 // Moves the rule at `from` to `to`. Refused, with the reason, where it would
-// leave its rank; then nothing moves.
+// leave its priority; then nothing moves.
 std::optional<std::string> move_rule(std::vector<Rule>& rules, std::size_t from, std::size_t to);
 
 // Every probe or output key of a rule; empty ones with them. For renaming, choosing, checking.
@@ -117,14 +79,12 @@ struct KeyOf {
     const char* field;
     std::string* key;
     bool may_be_empty;
+    ProbeRole role = ProbeRole::left_open;
 };
 std::vector<KeyOf> keys_of(Rule& rule);
 
-// Sorts rules by rank, keeping the order of equals.
-void sort_by_rank(std::vector<Rule>& rules);
-
-// Thousandths of a value, nearest; halves away from zero.
-MilliKelvin in_milli(double v);
+// Sorts rules by priority, keeping the order of equals.
+void sort_by_priority(std::vector<Rule>& rules);
 
 // A reading as the unit resolves it.
 MilliKelvin quantised(double temp_c, double resolution_k);

@@ -39,7 +39,7 @@ private:
     {
         document().edit_variant("add", [&](Variant& v) {
             v.unit.rules.push_back(fresh_rule(v, kind));
-            sort_by_rank(v.unit.rules);
+            sort_by_priority(v.unit.rules);
         });
         settle();
     }
@@ -235,7 +235,7 @@ void RulesTest::strip_and_command_line_decide_the_same()
         for (std::size_t k : {std::size_t(20), std::size_t(26), std::size_t(8), std::size_t(18)}) {
             v.unit.rules.push_back(fresh_rule(v, k));
         }
-        sort_by_rank(v.unit.rules);
+        sort_by_priority(v.unit.rules);
         std::get<RunTimes>(std::find_if(v.unit.rules.begin(), v.unit.rules.end(), [](const Rule& r) { return std::holds_alternative<RunTimes>(r.body); })->body).run_on_s = 40;
     });
     settle();

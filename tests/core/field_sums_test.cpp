@@ -197,14 +197,9 @@ TEST(FieldSums, every_one_begins_with_possible_numbers_and_belongs_somewhere)
 }
 
 // Whether every number of the loop lies in its field's range.
-struct AllPossible {
+struct AllPossible : FieldVisitor {
     bool ok = true;
     void number(const NumberField& f, double x) { ok = ok && x >= f.min && x <= f.max; }
-    template <class... A>
-    void text_choice(A&&...) {}
-    void boolean(const SwitchField&, bool) {}
-    template <class... A>
-    void choice(A&&...) {}
     template <class T>
     void object(const char*, const T& x) { fields(*this, x); }
     template <class T>

@@ -95,7 +95,7 @@ RuleSet unit(Pick pick)
         }
         set.rules.push_back(r);
     }
-    sort_by_rank(set.rules);
+    sort_by_priority(set.rules);
     return set;
 }
 

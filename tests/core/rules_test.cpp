@@ -27,7 +27,7 @@ R& add(Variant& v, const std::string& output = "")
             r.output = output;
         v.unit.rules.push_back(r);
     }
-    sort_by_rank(v.unit.rules);
+    sort_by_priority(v.unit.rules);
     for (Rule& r : v.unit.rules)
         if (std::holds_alternative<R>(r.body) && (output.empty() || r.output == output))
             return std::get<R>(r.body);

@@ -1,0 +1,26 @@
+#pragma once
+
+#include "shared.h"
+
+namespace vernal {
+
+// Blocks at the limit, releases a hysteresis below.
+struct CutOut {
+    std::string probe;
+    Temperature limit = Temperature::celsius(125);
+    TempDiff hysteresis = TempDiff::kelvin(15);
+    bool operator==(const CutOut&) const = default;
+
+    static constexpr RuleKind kind{"cut_out", "Collector cut-out", "Protect", "Keeps the pump off while the collector is so hot that starting would send steam or shock into the loop.",
+        "Hold {output} off when the {probe} reaches {limit_c}; allow again {hysteresis_k} below that.", "", Priority::cut_out};
+    std::optional<LimitOf> limit_of() const { return LimitOf{probe, limit, hysteresis}; }
+    void compile(RuleCompiler& c) const { compile_upper_limit(c, *this, kind.priority); }
+};
+
+template <class V, OneOf<CutOut> T>
+void fields(V& v, T& r)
+{
+    limit_fields(v, r, {"limit_c", "Limit", Quantity::temperature, -40, 350, "About 130 °C for flat plates (common practice, no source)"}, ProbeRole::array);
+}
+
+} // namespace vernal

@@ -1,0 +1,92 @@
+// One field of a value in a job, as readers, writers and editors meet it.
+#pragma once
+
+#include "quantity.h"
+
+#include <concepts>
+#include <cstdint>
+#include <type_traits>
+
+namespace vernal {
+
+struct NumberField {
+    const char* key;
+    const char* label;
+    Quantity quantity;
+    double min, max;          // inside unit, inclusive
+    const char* typical = ""; // what is usual, and its origin
+};
+
+struct SwitchField {
+    const char* key;
+    const char* label;
+    const char* typical = "";
+};
+
+// What a probe is to a rule: where a fresh rule looks for it in its loop.
+enum class ProbeRole : std::uint8_t {
+    array,        // at the collector
+    cold_store,   // where the store is coldest
+    warm_store,   // where it is warmest
+    second_store, // of another store
+    water_back,   // reads the water that comes round
+    second_spot,  // another cold place; only where there is a probe
+    delivered,    // what goes to the floor
+    room,
+    left_open // empty until somebody chooses
+};
+
+// A text that is the key of a probe or of an output.
+struct ProbeField {
+    const char* key;
+    const char* label;
+    ProbeRole role;
+    bool may_be_empty = false;
+};
+struct OutputField {
+    const char* key;
+    const char* label;
+    bool may_be_empty = false;
+};
+
+template <class T, class U>
+concept OneOf = std::same_as<std::remove_const_t<T>, U>;
+
+// A visitor of field lists that passes over everything; others derive from it
+// and take up what they are about.
+struct FieldVisitor {
+    template <class X>
+    void number(const NumberField&, X&&) {}
+    template <class X>
+    void temperature(const NumberField&, X&&) {}
+    template <class X>
+    void difference(const NumberField&, X&&) {}
+    template <class X>
+    void boolean(const SwitchField&, X&&) {}
+    template <class X>
+    void probe(const ProbeField&, X&&) {}
+    template <class X>
+    void output(const OutputField&, X&&) {}
+    template <class... A>
+    void integer(A&&...) {}
+    template <class... A>
+    void text(A&&...) {}
+    template <class... A>
+    void text_choice(A&&...) {}
+    template <class... A>
+    void choice(A&&...) {}
+    template <class... A>
+    void curve(A&&...) {}
+    template <class... A>
+    void object(A&&...) {}
+    template <class... A>
+    void spare_object(A&&...) {}
+    template <class... A>
+    void list(A&&...) {}
+    template <class... A>
+    void spare_list(A&&...) {}
+    template <class... A>
+    void alternatives(A&&...) {}
+};
+
+} // namespace vernal
