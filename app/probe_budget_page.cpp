@@ -14,7 +14,7 @@ namespace vernal {
 namespace {
 
 constexpr double margin_left = 92, margin_right = 24, row_px = 58, top_px = 34, cause_px = 26;
-constexpr NumberField store_field{"store_c", "Store", Quantity::temperature, 0, 120, "Errors grow with temperature: look at a cold and a hot tank"};
+constexpr NumberField budget_store{"store_c", "Store", Quantity::temperature, 0, 120, "Errors grow with temperature: look at a cold and a hot tank"};
 constexpr NumberField air_field{"air_c", "Air outdoors", Quantity::temperature, -40, 60, ""};
 
 } // namespace
@@ -159,10 +159,10 @@ ProbeBudgetPage::ProbeBudgetPage(Session& session, const std::size_t& shown) : P
     column->addWidget(heading(tr("Drawn up for")));
     auto* grid = new QGridLayout;
     rule_ = choice_row(*grid, QStringLiteral("budgetRule"), tr("Rule"), {}, [this](int) { refresh(); });
-    store_ = new NumberEdit(session_, store_field);
+    store_ = new NumberEdit(session_, budget_store);
     air_ = new NumberEdit(session_, air_field);
     int row = grid->rowCount();
-    for (const auto& [name, edit, value, field] : {std::tuple{"budget.store", store_, 40.0, &store_field}, {"budget.air", air_, 15.0, &air_field}}) {
+    for (const auto& [name, edit, value, field] : {std::tuple{"budget.store", store_, 40.0, &budget_store}, {"budget.air", air_, 15.0, &air_field}}) {
         edit->setObjectName(QLatin1String(name));
         edit->set_value(value);
         grid->addWidget(new QLabel(QString::fromUtf8(field->label)), row, 0);

@@ -34,6 +34,14 @@ Integrator::Integrator(const Network& network) : network_(network), flows_{{-1},
     trial_.rate = &f0_;
 }
 
+Integrator::Integrator(const Integrator& o) : network_(o.network_), flows_(o.flows_), clock_(o.clock_), weight_(o.weight_), k_(o.k_), f0_(o.f0_), cache_(o.cache_)
+{
+    for (auto* v : {&f1_, &drift_, &rhs_, &k1_, &k2_, &k3_, &middle_, &next_})
+        v->resize(network_.size());
+    trial_.next = &next_;
+    trial_.rate = &f0_;
+}
+
 const Integrator::Factors& Integrator::factors(const std::vector<double>& t, double air_c, double h)
 {
     const std::uint64_t slopes = network_.slope_key(t.data(), air_c);

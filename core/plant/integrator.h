@@ -13,6 +13,9 @@ class Integrator {
 public:
     explicit Integrator(const Network& network);
 
+    // A copy goes on as the original would; heat() asks for an attempt of its own first.
+    Integrator(const Integrator& other);
+
     // One trial step of h > 0 seconds from t under surroundings a → b.
     // The results are kept until the next call; so must t be for heat().
     struct Trial {
@@ -24,6 +27,8 @@ public:
 
     // Heat of the last attempt, J.
     HeatFlows heat();
+    // dT/dt at the beginning of the last attempt.
+    const std::vector<double>& rate_at_begin() const { return f0_; }
 
 private:
     struct Factors {

@@ -1,8 +1,8 @@
 // What a run comes to: the figures people compare.
 #pragma once
 
-#include "core/plant/vessel.h"
 #include "core/plant/hydraulic_state.h"
+#include "core/plant/vessel.h"
 
 #include <array>
 #include <cmath>
@@ -40,7 +40,7 @@ struct Figures {
     double end_store_c = NAN;       // top of the store at the end
     double first_cut_s = NAN;       // of the battery
     std::vector<PumpFigures> pumps; // per output
-    HydraulicFigures hydraulics;             // of a drain-back array
+    HydraulicFigures hydraulics;    // of a drain-back array
     PowerFigures power;             // of a battery
     VesselFigures vessel;           // of a closed loop
     std::int64_t steps = 0, rejected = 0;

@@ -26,7 +26,7 @@ struct ReplaySetup {
 struct Disagreement {
     double from_s = 0, to_s = 0; // seconds after the trace's start; to: first row of agreement, or the end
     std::size_t output = 0;
-    bool recorded_on = false;  // the rules say the opposite
+    bool recorded_on = false;              // the rules say the opposite
     Priority priority = Priority::nothing; // what decided at its beginning
     std::int16_t rule = -1;
 };

@@ -1,0 +1,100 @@
+#include "figure_counter.h"
+
+#include "simulation.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+double pump_power_w(const Simulation& s)
+{
+    const Loop& loop = s.setup().loop;
+    const std::uint32_t running = s.engine().running;
+    const bool second = s.network().arrangement().has(Part::pump_2) && (running & 2U) != 0;
+    const double second_w = loop.pump_2.power_w * std::pow(loop.pump_2.speed, 3) * s.acts().pumps[1].power_share();
+    return ((running & 1U) != 0 ? s.hydraulics().power().pump_power_w() : 0.0) + (second ? second_w : 0.0);
+}
+
+double hottest_collector_c(const Simulation& s)
+{
+    const Network& n = s.network();
+    const double c = s.temperatures()[n.node_of(ProbePlace::collector)];
+    return n.arrangement().has(Part::collector_2) ? std::max(c, s.temperatures()[n.node_of(ProbePlace::collector_2)]) : c;
+}
+
+} // namespace
+
+FigureCounter::FigureCounter(const Simulation& s) : frost_(s.network()), stored_at_start_(s.network().stored_j(s.temperatures().data(), s.hydraulics().drained()))
+{
+    const Program& p = s.setup().program;
+    figures_.pumps.resize(p.outputs);
+    for (std::size_t o = 0; o < p.outputs; ++o)
+        counters_.emplace_back((s.engine().running >> o & 1U) != 0);
+    for (std::size_t l = 0; l < p.latches.size(); ++l)
+        if ((p.limiting >> l & 1U) != 0)
+            limits_.push_back(p.latches[l]);
+}
+
+void FigureCounter::heat(const Simulation& s, const HeatFlows& q)
+{
+    figures_.heat += q;
+    ++figures_.steps;
+    if (s.hydraulics().reverse_m3_s() > 0)
+        figures_.night_loss_j += std::max(0.0, -q.to_store);
+}
+
+void FigureCounter::passed(const Simulation& s, double h, const DrawNow& draw)
+{
+    Figures& f = figures_;
+    for (std::size_t o = 0; o < counters_.size(); ++o)
+        counters_[o].passed(h, f.pumps[o]);
+    f.pump_energy_j += pump_power_w(s) * h;
+    f.needed_j += draw.needed_w * h;
+    f.highest_collector_c = std::max(f.highest_collector_c, hottest_collector_c(s));
+    f.highest_store_c = std::max(f.highest_store_c, s.temperatures()[s.network().store_top()]);
+    if (s.hydraulics().power().cut() && std::isnan(f.first_cut_s))
+        f.first_cut_s = s.now_s();
+    frost_.passed(s, h, f);
+    count_short(s, h, draw);
+    const bool above = std::any_of(limits_.begin(), limits_.end(), [&](const Latch& l) { return s.tip_c(static_cast<std::size_t>(l.plus)) * 1000 >= l.set_mk; });
+    f.above_limit_s += above ? h : 0.0;
+}
+
+// The draw gets less heat than it needs: its water stays below the target.
+void FigureCounter::count_short(const Simulation& s, double h, const DrawNow& draw)
+{
+    constexpr double unfelt_k = 1.0;
+    const double short_k = s.day().target_c - s.temperatures()[s.network().store_top()];
+    if (draw.needed_w <= 0 || short_k <= 0)
+        return;
+    figures_.short_j += draw.rate_w_k * short_k * h;
+    if (short_k > unfelt_k && std::isnan(figures_.first_short_s))
+        figures_.first_short_s = s.now_s();
+}
+
+void FigureCounter::decided(const Simulation& s, bool)
+{
+    for (std::size_t o = 0; o < counters_.size(); ++o)
+        counters_[o].output(s.now_s(), s.decisions()[o].on, figures_.pumps[o]);
+}
+
+Figures FigureCounter::finished(const Simulation& s) const
+{
+    Figures f = figures_;
+    f.hydraulics = s.hydraulics().figures();
+    f.power = s.hydraulics().power().figures();
+    f.vessel = s.pressure().figures();
+    if (s.pressure().present())
+        f.end_pressure_pa = s.pressure().cold_pa();
+    f.end_store_c = s.temperatures()[s.network().store_top()];
+    frost_.finish(s.network(), f);
+    f.stored_change_j = s.network().stored_j(s.temperatures().data(), s.hydraulics().drained()) - stored_at_start_;
+    for (PumpFigures& p : f.pumps)
+        RunCounter::finish(p);
+    f.rejected = s.rejected_steps();
+    return f;
+}
+
+} // namespace vernal

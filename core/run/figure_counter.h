@@ -1,0 +1,26 @@
+// Adds up the figures of a run.
+#pragma once
+
+#include "frost_watch.h"
+
+namespace vernal {
+
+class FigureCounter : public Listener {
+public:
+    // Of a simulation whose time begins here.
+    explicit FigureCounter(const Simulation& s);
+    void heat(const Simulation& s, const HeatFlows& q) override;
+    void passed(const Simulation& s, double h, const DrawNow& draw) override;
+    void decided(const Simulation& s, bool switched) override;
+    Figures finished(const Simulation& s) const;
+
+private:
+    void count_short(const Simulation& s, double h, const DrawNow& draw);
+    Figures figures_;
+    FrostWatch frost_;
+    std::vector<RunCounter> counters_;
+    std::vector<Latch> limits_;
+    double stored_at_start_;
+};
+
+} // namespace vernal

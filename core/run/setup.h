@@ -1,0 +1,36 @@
+// What a coupled run is made of: the pump changes the temperatures that decide
+// about the pump.
+#pragma once
+
+#include "core/plant/network.h"
+#include "core/rules/engine.h"
+#include "core/rules/rule_set.h"
+#include "readings.h"
+#include "weather_at.h"
+
+#include <memory>
+
+namespace vernal {
+
+struct CoupledSetup {
+    Loop loop;
+    std::vector<ProbeSite> probes;
+    Sensors sensors; // how the unit reads them
+    Program program;
+    std::array<Mode, max_outputs> modes{Mode::automatic, Mode::automatic, Mode::automatic, Mode::automatic};
+    std::array<Drives, max_outputs> drives{};
+    bool away = false;
+    double resolution_k = 0.0;
+    std::vector<std::shared_ptr<const DayForcing>> days; // at least one
+    Fineness fine;
+    double step_s = 0;        // > 0: fixed integration step; 0: as long as accuracy and thresholds allow
+    double tolerance_k = 0.3; // of a step, to the second-order result
+    int spin_up_days = 1;     // repeats of the first day before anything counts
+    double start_tank_c = 35.0;
+    double altitude_m = 0.0;
+};
+
+// What the unit reads of its supply where neither panel nor battery feeds it, mV.
+inline constexpr MilliKelvin steady_supply_mv = 13000;
+
+} // namespace vernal

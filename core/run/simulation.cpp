@@ -1,0 +1,289 @@
+#include "simulation.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+constexpr double day_s = 86400.0;
+
+Millis clock_at(double time_of_day_s) { return std::llround(time_of_day_s * 1000.0) % day_ms; }
+
+} // namespace
+
+Simulation::Model::Model(CoupledSetup s) : setup(std::move(s)), network(setup.loop, setup.probes, setup.fine)
+{
+    for (std::size_t i = 0; i < setup.program.outputs; ++i)
+        if (setup.drives[i] == Drives::element)
+            element_output = static_cast<int>(i);
+}
+
+Simulation::Simulation(CoupledSetup s)
+    : model_(std::make_shared<const Model>(std::move(s))), integrator_(network()), hydraulics_(network(), setup().loop, setup().altitude_m), pressure_(network(), setup().loop, setup().altitude_m),
+      readings_(setup().sensors, setup().program.probes, setup().resolution_k), steps_(setup()), sample_s_(static_cast<double>(setup().program.sample_ms) / 1000.0), day_(setup().days.front())
+{
+    temps_ = network().start(setup().start_tank_c, day_->air_c.front());
+    state_ = power_up(setup().program);
+    inputs_.modes = setup().modes;
+    inputs_.away = setup().away;
+    decide();
+    act();
+    begin_day(0);
+}
+
+double Simulation::length_s() const { return day_s * static_cast<double>(setup().days.size()); }
+
+float Simulation::pressure_pa() const { return pressure_.present() ? static_cast<float>(pressure_.pa()) : NAN; }
+
+void Simulation::begin_day(std::size_t day)
+{
+    day_index_ = day;
+    day_ = setup().days[std::min(day, setup().days.size() - 1)];
+    time_of_day_s_ = 0;
+    steps_.begin_day(*day_);
+}
+
+void Simulation::spin_up(std::stop_token stop)
+{
+    for (int i = 0; i < setup().spin_up_days && !stop.stop_requested(); ++i) {
+        advance(day_s, stop);
+        begin_day(0);
+        day_start_s_ = 0;
+    }
+    counting_ = true;
+    hydraulics_.forget_figures();
+    if (pressure_.present())
+        pressure_.refill();
+    tell([this](Listener& l) { l.day_began(*this); });
+}
+
+bool Simulation::advance(double until_s, std::stop_token stop)
+{
+    while (until_s - now_s() > 0.5 * sample_s_) {
+        if (stop.stop_requested())
+            return false;
+        if (time_of_day_s_ >= day_s - 0.5 * sample_s_) {
+            day_start_s_ += day_s;
+            begin_day(day_index_ + 1);
+            tell([this](Listener& l) { l.day_began(*this); });
+        }
+        const auto k = static_cast<std::int64_t>(std::llround(time_of_day_s_ / sample_s_));
+        const double end = std::min(day_s, until_s - day_start_s_);
+        one_step(k, std::max<std::int64_t>(1, std::llround(end / sample_s_) - k));
+    }
+    return true;
+}
+
+// One accepted step from sample k; returns its length in samples.
+std::int64_t Simulation::one_step(std::int64_t k, std::int64_t left)
+{
+    const double t = static_cast<double>(k) * sample_s_;
+    const Surroundings a = surroundings_at(*day_, t);
+    if (hydraulics_.follows_sun())
+        hydraulics_.weather(surroundings_at(*day_, 60.0 * std::floor(t / 60.0 + 1e-9)));
+    const DrawNow draw = network().has_tank() ? draw_at(*day_, t, temps_[network().store_top()]) : DrawNow{};
+    Flows flows = hydraulics_.flows(draw.rate_w_k, day_->mains_c);
+    flows.element_w = element_w_at(t);
+    std::int64_t n = std::min(steps_.allowed(t, next_change_s(t)), left);
+    for (;;) {
+        const double h = static_cast<double>(n) * sample_s_;
+        if (n == 1 && h > steps_.longest_piece_s() * 1.001) {
+            walk_one_sample(t, flows);
+            break;
+        }
+        const Integrator::Trial& trial = integrator_.attempt(temps_, flows, a, surroundings_at(*day_, t + h), h);
+        const std::int64_t good = n == 1 ? 1 : acceptable(trial, n, h);
+        if (good == n) {
+            take(trial);
+            steps_.accepted(n, trial.error_k, state_.running == 0);
+            break;
+        }
+        ++rejected_;
+        n = good;
+    }
+    finish_step(k, n, draw);
+    return n;
+}
+
+double Simulation::element_w_at(double t) const
+{
+    if (!day_->powered(t))
+        return 0;
+    if (model_->element_output < 0)
+        return element_w(setup().loop, t);
+    return (state_.running >> model_->element_output & 1U) != 0 ? setup().loop.element.power_w : 0.0;
+}
+
+// Of the water by itself, and of a pump on a panel with every minute of sun.
+double Simulation::next_change_s(double t) const
+{
+    const double by_itself = t + hydraulics_.until_change_s();
+    const bool by_sun = hydraulics_.follows_sun() && (state_.running != 0 || plane_at(*day_, t) > 0);
+    return by_sun ? std::min(by_itself, 60.0 * (std::floor(t / 60.0 + 1e-9) + 1)) : by_itself;
+}
+
+// How many of the n samples tried may be taken at once; n: all, the trial stands.
+std::int64_t Simulation::acceptable(const Integrator::Trial& trial, std::int64_t n, double h)
+{
+    const bool resting = state_.running == 0;
+    if (!steps_.fixed() && trial.error_k > steps_.error_tolerance_k(resting))
+        return steps_.shorter(n, trial.error_k, resting);
+    if (n == 1 || quiet(trial, n, n, h))
+        return n;
+    std::int64_t m = 1, noisy = n; // the last that is quiet, the first that is not
+    while (noisy - m > 1) {
+        const std::int64_t middle = (m + noisy) / 2;
+        (quiet(trial, middle, n, h) ? m : noisy) = middle;
+    }
+    return m;
+}
+
+// Whether nothing can switch in the first m of n samples. Readings inside follow a
+// parabola through both ends with the slope at the first; they are taken to stay
+// between the ends of the stretch, widened by a quarter of the bend.
+bool Simulation::quiet(const Integrator::Trial& trial, std::int64_t m, std::int64_t n, double h)
+{
+    const double x = static_cast<double>(m) / static_cast<double>(n);
+    Readings::Tips low{}, high{};
+    for (std::size_t i = 0; i < setup().program.probes; ++i) {
+        const std::size_t node = network().probe_node(i);
+        const double r0 = temps_[node], straight = h * (*trial.rate)[node];
+        const double bend = ((*trial.next)[node] - r0 - straight) * x * x;
+        const double r1 = r0 + straight * x + bend, bulge = 0.25 * std::fabs(bend);
+        low[i] = std::min(r0, r1) - bulge;
+        high[i] = std::max(r0, r1) + bulge;
+    }
+    const double sun_0 = sun_on_probes(time_of_day_s_), sun_1 = sun_on_probes(time_of_day_s_ + x * h);
+    const bool steady = readings_.bound(low, high, std::min(sun_0, sun_1), std::max(sun_0, sun_1), bounds_);
+    bounds_.low[supply_channel] = bounds_.high[supply_channel] = inputs_.readings[supply_channel].mk;
+    return dead_ || (steady && safe_skip(setup().program, state_, inputs_, bounds_) >= m);
+}
+
+// A sample longer than a step may be: equal pieces, nobody looks in between.
+void Simulation::walk_one_sample(double t, const Flows& flows)
+{
+    const int pieces = static_cast<int>(std::ceil(sample_s_ / steps_.longest_piece_s() - 1e-9));
+    const double h = sample_s_ / pieces;
+    for (int i = 0; i < pieces; ++i)
+        take(integrator_.attempt(temps_, flows, surroundings_at(*day_, t + i * h), surroundings_at(*day_, t + (i + 1) * h), h));
+    steps_.begin_anew(2.0);
+}
+
+void Simulation::take(const Integrator::Trial& trial)
+{
+    if (counting_ && !listeners_.all.empty()) {
+        const HeatFlows q = integrator_.heat();
+        tell([&](Listener& l) { l.heat(*this, q); });
+    }
+    previous_.swap(temps_);
+    temps_ = *trial.next;
+}
+
+void Simulation::finish_step(std::int64_t k, std::int64_t n, const DrawNow& draw)
+{
+    const double h = static_cast<double>(n) * sample_s_;
+    time_of_day_s_ = static_cast<double>(k + n) * sample_s_;
+    tell([&](Listener& l) { l.passed(*this, h, draw); });
+    rows_inside(k, n);
+    hydraulics_.pass(h, temps_);
+    pressure_.pass(temps_, h);
+    const std::uint32_t before = state_.running;
+    const Acting acted = acting_;
+    day_->powered(time_of_day_s_) ? decide(setup().program.walks() || dead_ ? 1 : n) : stand_still();
+    const Filling stood = hydraulics_.filling();
+    act();
+    const bool switched = before != state_.running || !(acted == acting_);
+    if (switched || stood != filling_before_ || hydraulics_.siphon() != siphon_before_)
+        steps_.begin_anew(1.0);
+    filling_before_ = hydraulics_.filling();
+    siphon_before_ = hydraulics_.siphon();
+    tell([&](Listener& l) { l.decided(*this, switched); });
+    tell([&](Listener& l) {
+        if (l.wants_rows())
+            l.row({now_s(), inputs_, decisions_, surroundings_at(*day_, time_of_day_s_).air_c, plane_at(*day_, time_of_day_s_), pressure_pa()});
+    });
+}
+
+void Simulation::decide(std::int64_t n)
+{
+    dead_ = false;
+    take_readings();
+    decisions_ = step(setup().program, inputs_, state_, n);
+}
+
+// Without power the unit decides nothing, its outputs fall, and it begins anew when power returns.
+void Simulation::stand_still()
+{
+    dead_ = true;
+    state_ = power_up(setup().program);
+    decisions_ = {};
+    take_readings();
+}
+
+void Simulation::act()
+{
+    acting_ = acting(setup().program, setup().drives, state_.running, decisions_);
+    hydraulics_.outputs(acting_, temps_);
+}
+
+// Buttons pressed at this sample: on the first day that counts, at their hour.
+std::uint32_t Simulation::pressed_at(double time_of_day_s) const
+{
+    std::uint32_t out = 0;
+    if (!counting_ || day_index_ > 0)
+        return out;
+    const Millis now = std::llround(time_of_day_s * 1000.0);
+    for (const Gate& g : setup().program.gates)
+        if (g.kind == Gate::Kind::pressed && now >= g.wait_ms && now - setup().program.sample_ms < g.wait_ms)
+            out |= 1U << g.timer;
+    return out;
+}
+
+void Simulation::take_readings()
+{
+    Readings::Tips tips{};
+    for (std::size_t i = 0; i < setup().program.probes; ++i)
+        tips[i] = tip_c(i);
+    readings_.read(tips, sun_on_probes(time_of_day_s_), inputs_);
+    inputs_.readings[supply_channel] = {hydraulics_.follows_sun() ? in_milli(hydraulics_.power().volt()) : steady_supply_mv, true};
+    inputs_.clock_ms = clock_at(time_of_day_s_);
+    inputs_.pressed = pressed_at(time_of_day_s_);
+}
+
+// Samples inside a step: the same parabola, kept within the bounds under which
+// nothing can switch. They are walked where someone wants them, and where the
+// unit's state hangs on each.
+void Simulation::rows_inside(std::int64_t k, std::int64_t n)
+{
+    const bool walks = setup().program.walks(), wanted = counting_ && std::any_of(listeners_.all.begin(), listeners_.all.end(), [](const Listener*l) { return l->wants_rows(); });
+    if (dead_ || n < 2 || !(walks || wanted))
+        return;
+    Inputs in = inputs_;
+    in.pressed = 0;
+    EngineState copy = state_;
+    EngineState& s = walks ? state_ : copy;
+    const double h = static_cast<double>(n) * sample_s_;
+    for (std::int64_t i = 1; i < n; ++i) {
+        const double x = static_cast<double>(i) / static_cast<double>(n), now = static_cast<double>(k + i) * sample_s_;
+        Readings::Tips tips{};
+        for (std::size_t p = 0; p < setup().program.probes; ++p) {
+            const std::size_t node = network().probe_node(p);
+            const double r0 = previous_[node], r1 = temps_[node], slope = integrator_.rate_at_begin()[node];
+            tips[p] = r0 + h * slope * x + (r1 - r0 - h * slope) * x * x;
+        }
+        readings_.read(tips, sun_on_probes(now), in);
+        in.clock_ms = clock_at(now);
+        for (std::size_t p = 0; p < setup().program.probes; ++p) {
+            const bool invalid = (bounds_.invalid >> p & 1U) != 0;
+            in.readings[p] = {invalid ? 0 : std::clamp(in.readings[p].mk, bounds_.low[p], bounds_.high[p]), !invalid};
+        }
+        const Decisions d = step(setup().program, in, s);
+        tell([&](Listener& l) {
+            if (l.wants_rows())
+                l.row({day_start_s_ + now, in, d, surroundings_at(*day_, now).air_c, plane_at(*day_, now), pressure_pa()});
+        });
+    }
+}
+
+} // namespace vernal

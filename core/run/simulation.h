@@ -1,0 +1,120 @@
+// A loop with its unit, advanced in time. Its state can be copied: the copy goes
+// on from where it was made, bit for bit as the original would.
+#pragma once
+
+#include "acting.h"
+#include "core/plant/integrator.h"
+#include "core/plant/vessel.h"
+#include "listener.h"
+#include "setup.h"
+#include "step_control.h"
+
+#include <memory>
+#include <stop_token>
+#include <vector>
+
+namespace vernal {
+
+class Simulation {
+public:
+    // The unit has just been given power and has looked once.
+    explicit Simulation(CoupledSetup setup);
+
+    // Not told by copies. It outlives the simulation or is dropped first.
+    void add(Listener& l) { listeners_.all.push_back(&l); }
+    void drop_listeners() { listeners_.all.clear(); }
+
+    // Runs the first day so often without a word to anyone; then time begins at 0
+    // with the vessel as it was filled, and nothing counted so far.
+    void spin_up(std::stop_token stop = {});
+
+    // On until this instant, s since the beginning, by whole samples; after the last
+    // day its weather repeats. False: it was told to stop.
+    bool advance(double until_s, std::stop_token stop = {});
+
+    double now_s() const { return day_start_s_ + time_of_day_s_; }
+    double time_of_day_s() const { return time_of_day_s_; }
+    double day_start_s() const { return day_start_s_; }
+    // Of all days of the setup, s.
+    double length_s() const;
+
+    // A switch of the unit is moved; it looks at its next sample.
+    void set_mode(std::size_t output, Mode mode) { inputs_.modes[output] = mode; }
+    void set_away(bool away) { inputs_.away = away; }
+
+    // --- what stands now -------------------------------------------------------
+    const CoupledSetup& setup() const { return model_->setup; }
+    const Network& network() const { return model_->network; }
+    const std::vector<double>& temperatures() const { return temps_; }
+    double tip_c(std::size_t probe) const { return temps_[network().probe_node(probe)]; }
+    const HydraulicState& hydraulics() const { return hydraulics_; }
+    const Pressure& pressure() const { return pressure_; }
+    float pressure_pa() const; // as precisely as records keep it; NaN: no closed loop
+    const EngineState& engine() const { return state_; }
+    const Inputs& inputs() const { return inputs_; }
+    const Decisions& decisions() const { return decisions_; }
+    const Acting& acts() const { return acting_; }
+    const DayForcing& day() const { return *day_; }
+    double element_w_now() const { return element_w_at(time_of_day_s_); }
+    std::int64_t rejected_steps() const { return rejected_; }
+
+private:
+    struct Model { // what never changes, shared by copies
+        explicit Model(CoupledSetup s);
+        CoupledSetup setup;
+        Network network;
+        int element_output = -1; // drives the backup element
+    };
+    void begin_day(std::size_t day);
+    std::int64_t one_step(std::int64_t k, std::int64_t left);
+    double next_change_s(double t) const;
+    double element_w_at(double t) const;
+    std::int64_t acceptable(const Integrator::Trial& trial, std::int64_t n, double h);
+    bool quiet(const Integrator::Trial& trial, std::int64_t m, std::int64_t n, double h);
+    void walk_one_sample(double t, const Flows& flows);
+    void take(const Integrator::Trial& trial);
+    void finish_step(std::int64_t k, std::int64_t n, const DrawNow& draw);
+    void rows_inside(std::int64_t k, std::int64_t n);
+    void decide(std::int64_t n = 1);
+    void stand_still();
+    void act();
+    void take_readings();
+    double sun_on_probes(double t) const { return readings_.need_sun() ? plane_at(*day_, t) : 0.0; }
+    std::uint32_t pressed_at(double time_of_day_s) const;
+    template <class F>
+    void tell(F f)
+    {
+        if (counting_)
+            for (Listener* l : listeners_.all)
+                f(*l);
+    }
+
+    std::shared_ptr<const Model> model_;
+    Integrator integrator_;
+    HydraulicState hydraulics_;
+    Pressure pressure_;
+    Readings readings_;
+    StepControl steps_;
+    double sample_s_;
+    std::vector<double> temps_, previous_;
+    EngineState state_;
+    Inputs inputs_;
+    Decisions decisions_{};
+    Acting acting_;
+    ReadingBounds bounds_; // the skip was asked for
+    std::shared_ptr<const DayForcing> day_;
+    std::size_t day_index_ = 0;
+    double day_start_s_ = 0, time_of_day_s_ = 0;
+    bool dead_ = false; // no power
+    bool counting_ = false;
+    Filling filling_before_ = Filling::running;
+    bool siphon_before_ = false;
+    std::int64_t rejected_ = 0;
+    struct Listeners {
+        std::vector<Listener*> all;
+        Listeners() = default;
+        Listeners(const Listeners&) {}
+    } listeners_;
+};
+
+} // namespace vernal

@@ -1,0 +1,70 @@
+#include "weather_at.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+constexpr double stefan_boltzmann = 5.670374419e-8; // CODATA 2018
+constexpr double bend_w_m2 = 0.1;
+constexpr int longest_stretch_min = 10;
+
+double fourth(double c) { return std::pow(c + 273.15, 4); }
+
+} // namespace
+
+DayForcing forcing(const SkyDay& sky, const Loop& loop)
+{
+    const Arrangement& arrangement = *find_arrangement(loop.arrangement);
+    DayForcing f;
+    const auto plane = [&](const Collector& c) { return on_collector(sky, c.tilt_deg, c.azimuth_deg, c.iam_b0, c.iam_diffuse); };
+    PlaneDay first = plane(loop.collector);
+    f.sun_w_m2[0] = std::move(first.effective_w_m2);
+    f.plane_w_m2 = std::move(first.plane_w_m2);
+    f.air_c = sky.air_c;
+    if (arrangement.has(Part::collector_2))
+        f.sun_w_m2[1] = plane(loop.collector_2).effective_w_m2;
+    if (arrangement.has(Part::pool))
+        f.sun_w_m2[2] = on_collector(sky, 0, 0, 0, 1).effective_w_m2;
+    if (arrangement.has(Part::panel))
+        f.sun_w_m2[3] = on_collector(sky, loop.panel.tilt_deg, loop.panel.azimuth_deg, 0, 1).plane_w_m2;
+    for (std::size_t m = 0; m < sky.air_c.size(); ++m)
+        f.net_sky_w_m2.push_back(stefan_boltzmann * (fourth(sky.air_c[m]) - fourth(sky.sky_c[m])));
+    return f;
+}
+
+Surroundings surroundings_at(const DayForcing& day, double time_of_day_s)
+{
+    const double at = std::clamp(time_of_day_s / 60.0, 0.0, static_cast<double>(minutes_per_day));
+    const auto i = std::min<std::size_t>(static_cast<std::size_t>(at), minutes_per_day - 1);
+    const double f = at - static_cast<double>(i);
+    const auto between = [&](const std::vector<double>& v) { return v[i] + f * (v[i + 1] - v[i]); };
+    Surroundings s{between(day.air_c), {}, between(day.net_sky_w_m2)};
+    for (std::size_t p = 0; p < sun_planes; ++p)
+        if (!day.sun_w_m2[p].empty())
+            s.sun_w_m2[p] = between(day.sun_w_m2[p]);
+    return s;
+}
+
+double plane_at(const DayForcing& day, double time_of_day_s)
+{
+    const double at = std::min(time_of_day_s / 60.0, static_cast<double>(minutes_per_day));
+    const auto i = std::min<std::size_t>(static_cast<std::size_t>(at), minutes_per_day - 1);
+    return std::lerp(day.plane_w_m2[i], day.plane_w_m2[i + 1], at - static_cast<double>(i));
+}
+
+std::vector<double> straight_until(const DayForcing& d)
+{
+    const auto straight = [&](std::size_t m) {
+        return std::all_of(d.sun_w_m2.begin(), d.sun_w_m2.end(), [m](const auto& g) { return g.empty() || std::fabs(g[m + 2] - 2 * g[m + 1] + g[m]) < bend_w_m2; });
+    };
+    std::vector<double> until(minutes_per_day);
+    for (std::size_t m = minutes_per_day; m-- > 0;) {
+        const bool goes_on = m + 2 <= minutes_per_day && (m + 1) % longest_stretch_min != 0 && straight(m);
+        until[m] = goes_on ? until[m + 1] : 60.0 * static_cast<double>(m + 1);
+    }
+    return until;
+}
+
+} // namespace vernal
