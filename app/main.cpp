@@ -20,8 +20,10 @@ int main(int argc, char** argv)
     QApplication app(argc, argv);
     QApplication::setApplicationName(QStringLiteral("vernal-relay"));
     QApplication::setOrganizationName(QStringLiteral("vernal-relay"));
+    QApplication::setApplicationVersion(QStringLiteral(VERNAL_VERSION));
     QCommandLineParser parser;
     parser.addHelpOption();
+    parser.addVersionOption();
     parser.addOption({QStringLiteral("demo"), QStringLiteral("Open the demo job.")});
     parser.addOption({QStringLiteral("glare"), QStringLiteral("Begin in the Glare theme.")});
     parser.addPositionalArgument(QStringLiteral("job"), QStringLiteral("A job file to open."));

@@ -34,6 +34,18 @@ enum class Region { rests,
     blocked,
     helped };
 
+// What an output does where the latches before stood clear, and where they stood set.
+Region region_of(const Decision& clear, const Decision& set)
+{
+    if (clear.on && set.on)
+        return clear.priority < Priority::limit ? Region::helped : Region::runs;
+    // The same for an output that another holds off: its latch keeps what it was.
+    const bool held = set.priority != clear.priority && !clear.on && clear.priority == Priority::nothing && set.priority == Priority::collect;
+    if (clear.on != set.on || held)
+        return Region::keeps;
+    return clear.priority < Priority::min_off ? Region::blocked : Region::rests;
+}
+
 constexpr double lowest_supply_v = 9, highest_supply_v = 16;
 constexpr double lowest_third_c = -20, highest_third_c = 140;
 
@@ -302,9 +314,7 @@ void OperatingMap::paint_regions(QPainter& p) const
                 if (i != pr->store && i != pr->source && !(third_ && third_->kind == Third::probe && third_->channel == i) && session_.document().variant().probes[i].place == ProbePlace::tank_top)
                     in.readings[i].mk = std::max(o->inputs(session_.cursor_index()).readings[i].mk, 0);
             const Decision clear = outcome(false), set = outcome(true);
-            const Region region = clear.on && set.on ? (clear.priority < Priority::limit ? Region::helped : Region::runs) : clear.on != set.on || (set.priority != clear.priority && !clear.on && clear.priority == Priority::nothing && set.priority == Priority::collect) ? Region::keeps
-                                                                                                                : clear.priority < Priority::min_off                                                                                                ? Region::blocked
-                                                                                                                                                                                                                                            : Region::rests;
+            const Region region = region_of(clear, set);
             const QRectF cell = QRectF(x, y, cell_px + 0.5, cell_px + 0.5).intersected(a);
             p.fillRect(cell, grounds[static_cast<int>(region)]);
             if (region == Region::keeps)

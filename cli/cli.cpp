@@ -8,6 +8,7 @@ namespace vernal {
 int run_cli(const std::vector<std::string>& arguments, const Streams& s)
 {
     CLI::App app{"Vernal Relay: what a set of pump rules does to a loop, a day, a log", "vernal-relay-cli"};
+    app.set_version_flag("--version", "vernal-relay-cli " VERNAL_VERSION);
     app.require_subcommand(1);
     const auto verbs = all_verbs();
     std::vector<CLI::App*> commands;

@@ -1,8 +1,8 @@
 // How long a drain-back array takes to fill.
 #pragma once
 
-#include "core/plant/hydraulics.h"
 #include "core/plant/hydraulic_state.h"
+#include "core/plant/hydraulics.h"
 
 #include <algorithm>
 

@@ -5,8 +5,8 @@
 #include "app/day_chart.h"
 #include "app/palette.h"
 #include "app/start_page.h"
-#include "core/plant/parts.h"
 #include "core/plant/hydraulic_state.h"
+#include "core/plant/parts.h"
 #include "files/disk.h"
 
 #include <QCheckBox>

@@ -1,7 +1,7 @@
 #include "core/job/fields.h"
+#include "core/plant/hydraulic_state.h"
 #include "core/plant/integrator.h"
 #include "core/plant/vessel.h"
-#include "core/plant/hydraulic_state.h"
 
 #include <Eigen/Dense>
 #include <gtest/gtest.h>

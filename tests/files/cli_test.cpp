@@ -32,6 +32,13 @@ const std::string demo = VERNAL_DEMO "/job.json";
 
 std::string temp(const std::string& name) { return (std::filesystem::path(testing::TempDir()) / ("vernal-cli-" + std::to_string(::getpid()) + name)).string(); }
 
+TEST(Cli, says_its_version)
+{
+    const Ran r = cli({"--version"});
+    EXPECT_EQ(r.code, 0);
+    EXPECT_EQ(r.out.rfind("vernal-relay-cli 0.", 0), 0U) << r.out;
+}
+
 TEST(Cli, run_gives_the_figures)
 {
     const Ran r = cli({"run", demo, "--day", "Clear day, 19 June", "--variant", "proposed", "--json"});
