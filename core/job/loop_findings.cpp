@@ -103,7 +103,7 @@ std::vector<Finding> siphon_cannot_stand(const FindingContext& c)
     if (d.lift_m < sums.siphon_m)
         return {};
     return {{"", Severity::note, "No siphon on hot days",
-        "HydraulicState at " + text(c, sums.hot_c, Quantity::temperature) + " hangs together over " + text(c, sums.siphon_m, Quantity::length) + " here, the lift is " + text(c, d.lift_m, Quantity::length) + ": the pump then lifts all the time and the flow falls.", {}}};
+        "Water at " + text(c, sums.hot_c, Quantity::temperature) + " hangs together over " + text(c, sums.siphon_m, Quantity::length) + " here, the lift is " + text(c, d.lift_m, Quantity::length) + ": the pump then lifts all the time and the flow falls.", {}}};
 }
 
 std::vector<Finding> panel_label_impossible(const FindingContext& c)

@@ -7,6 +7,7 @@
 #include <rapidcheck/gtest.h>
 
 #include <cmath>
+#include <regex>
 
 using namespace vernal;
 
@@ -27,6 +28,17 @@ struct At {
 };
 
 // 10 L in 35 s = 17.1 L/min, and with a 5.8 K rise 6.9 kW (field handbook; common practice, no source).
+// Names of the code have capitals inside; units such as kWh are short.
+TEST(FieldSums, labels_are_words)
+{
+    const std::regex code("[a-z]{4}[A-Z]|[a-z]_[a-z]");
+    for (const FieldSum& sum : field_sums()) {
+        EXPECT_FALSE(std::regex_search(std::string(sum.title), code)) << sum.title;
+        for (const auto& input : sum.inputs)
+            EXPECT_FALSE(std::regex_search(std::string(input.field.label), code)) << input.field.label;
+    }
+}
+
 TEST(FieldSums, flow_by_bucket_and_heat_from_its_rise)
 {
     At at("direct", Part::pump);

@@ -5,6 +5,7 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <regex>
 
 using namespace vernal;
 
@@ -169,6 +170,13 @@ TEST(Findings, every_kind_has_a_case)
 }
 
 class Each : public testing::TestWithParam<std::size_t> {};
+// A word with a capital inside, or an underline, belongs to the code. Units such as kWh are short.
+bool names_code(const std::string& text)
+{
+    static const std::regex inside("[a-z]{4}[A-Z]|[a-z]_[a-z]");
+    return std::regex_search(text, inside);
+}
+
 TEST_P(Each, speaks_when_it_should_and_is_silent_otherwise)
 {
     const Case& c = cases()[GetParam()];
@@ -182,6 +190,8 @@ TEST_P(Each, speaks_when_it_should_and_is_silent_otherwise)
     const Finding& finding = *std::find_if(found.begin(), found.end(), [&](const Finding& x) { return std::string(x.kind) == c.kind; });
     EXPECT_FALSE(finding.title.empty());
     EXPECT_FALSE(finding.reason.empty());
+    for (const Finding& x : found)
+        EXPECT_FALSE(names_code(x.title + " " + x.reason + (x.remedy ? x.remedy->label : ""))) << x.title << ": " << x.reason;
     if (!finding.remedy || c.needs_figures)
         return;
     Variant mended = v;
