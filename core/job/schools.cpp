@@ -174,7 +174,7 @@ private:
             return;
         }
         const double rest = a_.pump == PumpPower::cheap ? 30 : 60;
-        add("Minimum off time of " + pump(), lasts(rest), "A start is a shock to the pump. The slug of cold water in the return stops it once or twice each morning; this spaces the starts.", "A least run: it would pump the store's heat out after a false start.",
+        add("Minimum off time of " + pump(), lasts(rest), "A start is a shock to the pump. The slug of cold water in the return stops it once or twice each morning; this spaces the starts.", "A minimum run time: it would pump the store's heat out after a false start.",
             set_rule<RunTimes>(pump(), [rest](RunTimes& r) { r = {0, rest, r.run_on_s}; }));
     }
 
