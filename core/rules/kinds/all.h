@@ -1,4 +1,4 @@
-// The list of kinds of rules. A new kind is a file beside this one and a line here.
+// The list of kinds of rules. A new kind is a file beside this one, its include and its place in RuleBody.
 #pragma once
 
 #include "collector_minimum.h"

@@ -31,7 +31,7 @@ void limit_fields(V& v, T& r, const NumberField& limit, ProbeRole role)
     v.difference(hysteresis_field, r.hysteresis);
 }
 
-// Blocks at the limit, releases a hysteresis below; `stops`: what runs, not only what would start.
+// Blocks at the limit, releases a hysteresis below; counts for the time above limits.
 template <class Limit>
 void compile_upper_limit(RuleCompiler& c, const Limit& l, Priority priority)
 {

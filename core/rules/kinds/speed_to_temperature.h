@@ -4,7 +4,7 @@
 
 namespace vernal {
 
-// The same for a temperature.
+// One step up or down every so often while further than `within` from the target.
 struct SpeedToTemperature {
     std::string probe;
     Temperature target = Temperature::celsius(65);
