@@ -85,7 +85,7 @@ void RunStation::show_figures()
     table_->setColumnCount(two ? 3 : 2);
     QStringList heads{tr("figure"), qs(o->variant.name)};
     if (two)
-        heads << qs(o->kept_name);
+        heads << qs(o->baseline_name);
     table_->setHorizontalHeaderLabels(heads);
     table_->setRowCount(0);
     for (const FigureRow& row : figure_rows()) {

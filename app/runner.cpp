@@ -83,7 +83,7 @@ std::size_t Outcome::at(double t) const
     return lo;
 }
 
-Outcome make_outcome(const RunRequest& r, std::stop_token stop, Kept& known)
+Outcome make_outcome(const RunRequest& r, std::stop_token stop, RunCache& known)
 {
     Outcome o;
     o.id = r.id;
@@ -103,7 +103,7 @@ Outcome make_outcome(const RunRequest& r, std::stop_token stop, Kept& known)
         }
         if (kept)
             o.baseline_figures = kept->figures;
-        o.kept_name = other.name;
+        o.baseline_name = other.name;
     }
     o.findings = findings({r.job, o.variant, o.figures(), r.units});
     return o;
@@ -136,7 +136,7 @@ void Runner::request(RunRequest r)
 
 void Runner::work(std::stop_token stop)
 {
-    Kept kept;
+    RunCache cache;
     while (!stop.stop_requested()) {
         RunRequest request;
         std::stop_token token;
@@ -150,7 +150,7 @@ void Runner::work(std::stop_token stop)
             current_ = std::stop_source();
             token = current_.get_token();
         }
-        auto outcome = std::make_shared<const Outcome>(make_outcome(request, token, kept));
+        auto outcome = std::make_shared<const Outcome>(make_outcome(request, token, cache));
         if (token.stop_requested() || stop.stop_requested())
             continue;
         QMetaObject::invokeMethod(

@@ -33,7 +33,7 @@ struct Outcome {
     CoupledResult coupled;              // coupled runs
     std::optional<ReplayResult> replay; // replays
     std::shared_ptr<const Trace> trace; // of a replay
-    std::string kept_name;              // of the variant compared with; empty: none
+    std::string baseline_name;          // of the variant compared with; empty: none
     std::optional<Figures> baseline_figures;
     std::vector<Finding> findings;
     std::optional<Error> error; // why there is no result
@@ -69,12 +69,12 @@ struct BaselineRun { // the comparison run
     Figures figures;
 };
 
-struct Kept {
+struct RunCache {
     std::optional<CachedWeather> weather;
     std::optional<BaselineRun> run;
 };
 
-Outcome make_outcome(const RunRequest& request, std::stop_token stop, Kept& kept);
+Outcome make_outcome(const RunRequest& request, std::stop_token stop, RunCache& cache);
 
 class Runner : public QObject {
     Q_OBJECT

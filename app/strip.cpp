@@ -38,7 +38,7 @@ QString against_line(const Outcome& o)
         return {};
     const double heat = (o.figures()->heat.to_store - o.baseline_figures->heat.to_store) / 3.6e6;
     const int starts = o.figures()->starts() - o.baseline_figures->starts();
-    return QObject::tr("against “%1”: %2, %3").arg(qs(o.kept_name), signed_text(heat, 2, QStringLiteral(" kWh")), signed_text(starts, 0, QObject::tr(" starts")));
+    return QObject::tr("against “%1”: %2, %3").arg(qs(o.baseline_name), signed_text(heat, 2, QStringLiteral(" kWh")), signed_text(starts, 0, QObject::tr(" starts")));
 }
 
 Strip::Strip(Session& session, QWidget* parent) : QFrame(parent), session_(session)

@@ -1,5 +1,5 @@
 // The loop as a network of lumps: one set of ordinary differential equations,
-//   C_i dT_i/dt = Σ_j K_ij T_j + b_i(t) − bent losses + mixing of inversions,
+//   C_i dT_i/dt = Σ_j K_ij T_j + b_i(t) − nonlinear losses + mixing of inversions,
 // stated once here; the integrator and any reference solver use these.
 // Temperatures in °C, W, W/K, J/K, seconds.
 #pragma once
@@ -129,7 +129,7 @@ public:
 
     // Losses that are not straight lines: of collectors with the square of the
     // difference, of a pool with the vapour pressure. Slopes against the node's
-    // own temperature and against the air, W/K, one pair per bent loss.
+    // own temperature and against the air, W/K, one pair per nonlinear loss.
     struct NonlinearSlopes {
         double own = 0, air = 0;
     };
@@ -137,7 +137,7 @@ public:
     std::size_t nonlinear_node(std::size_t bend) const { return nonlinear_losses_[bend].node; }
     Loss nonlinear_loss_kind(std::size_t bend) const { return nonlinear_losses_[bend].loss; }
     void nonlinear_slopes(const Flows& flows, const double* t, double air_c, NonlinearSlopes* out) const;
-    // Which inversions are mixing, and how far the bent parts are from the air:
+    // Which inversions are mixing, and how far the parts with nonlinear losses are from the air:
     // slopes are made anew only when this changes.
     std::uint64_t slope_key(const double* t, double air_c) const;
     // Adds to k the slopes of the nonlinear terms at t.
@@ -148,7 +148,7 @@ public:
     void drift(const Surroundings& a, const Surroundings& b, const NonlinearSlopes* slopes, bool drained, double* out) const;
 
     // The heat flows that go with rates(): the sum of a part linear in t, a part
-    // that only the surroundings decide, and the bent losses, W.
+    // that only the surroundings decide, and the nonlinear losses, W.
     HeatFlows heat_flows(const Flows& flows, const Surroundings& s, const double* t) const;
     HeatFlows linear_flows(const Flows& flows, const double* t) const;
     HeatFlows fixed_flows(const Flows& flows, const Surroundings& s) const;

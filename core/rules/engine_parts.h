@@ -47,7 +47,7 @@ inline bool on_switch_holds(const OutputTimers& t, const EngineState& s, std::si
 }
 
 // Asked from the highest priority to the lowest. `visit` gets each request and says
-// whether to go on. Comfort timers speak only where they change something:
+// whether to go on. Comfort timers make requests only where they change something:
 // minimum off against a collecting rule, minimum run against silence.
 template <class Visit>
 [[gnu::always_inline]] inline void ask_all(const Ask& a, std::size_t o, Visit visit)

@@ -2,7 +2,7 @@
 // The meaning is laid down in docs/engine-semantics.md.
 //
 // A sample makes a word of conditions, one bit each: latches over readings
-// first, then what depends on clock, timers and other conditions. Clauses speak
+// first, then what depends on clock, timers and other conditions. Clauses make requests
 // for an output where their conditions hold; priorities decide between them.
 #pragma once
 
@@ -125,7 +125,7 @@ struct Gate {
     std::int16_t rule = -1;
 };
 
-// Speaks for one output while its conditions hold.
+// Makes a request for one output while its conditions hold.
 struct Clause {
     Priority priority = Priority::collect;
     std::uint8_t output = 0;

@@ -2,6 +2,8 @@
 
 #include "figure_counter.h"
 
+#include <optional>
+
 namespace vernal {
 namespace {
 

@@ -23,12 +23,14 @@ struct SampleRow {
 class Listener {
 public:
     virtual ~Listener() = default;
+    // A day of the simulation has begun; its first sample is that of the day before.
     virtual void day_began(const Simulation&) {}
     virtual void heat(const Simulation&, const HeatFlows&) {} // J
     // h seconds have passed with the outputs as they stood; water has not moved yet.
     virtual void passed(const Simulation&, double /*h*/, const DrawNow&) {}
     // The unit has looked; switched: an output or a drive is another than before.
     virtual void decided(const Simulation&, bool /*switched*/) {}
+    // Rows cost a step of the engine each: only where someone wants them.
     virtual bool wants_rows() const { return false; }
     virtual void row(const SampleRow&) {}
 };

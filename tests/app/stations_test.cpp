@@ -523,7 +523,7 @@ void StationsTest::variants_are_copied_and_compared()
     document().choose_variant(variants);
     document().edit_variant("wider", [](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(15); });
     settle();
-    QVERIFY(QTest::qWaitFor([&] { return window->session().outcome()->kept_name == job().variants[0].name; }, 10000));
+    QVERIFY(QTest::qWaitFor([&] { return window->session().outcome()->baseline_name == job().variants[0].name; }, 10000));
     QVERIFY(find<QLabel>("good")->text().contains(QString::fromStdString(job().variants[0].name)));
 }
 

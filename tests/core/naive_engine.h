@@ -478,7 +478,7 @@ private:
         return false;
     }
 
-    // The first rule of the rank that speaks for the output, and for what.
+    // The first rule of the priority that makes a request for the output, and for what.
     struct Says {
         int rule = -1;
         bool on = false;
@@ -491,7 +491,7 @@ private:
             const bool own = output(set_.rules[r].output) == static_cast<int>(o);
             if (const auto* d = as<DrainDown>(r); d && priority == Priority::freeze && asks_[r] && (own || output(d->pump) == static_cast<int>(o)))
                 return {static_cast<int>(r), false};
-            if (as<DrainDown>(r) || priority != rank(r) || !own || !asks_[r])
+            if (as<DrainDown>(r) || priority != priority_of(r) || !own || !asks_[r])
                 continue;
             if (as<Fill>(r) && running_[o])
                 continue;
@@ -501,7 +501,7 @@ private:
         }
         return {};
     }
-    Priority rank(std::size_t r) const { return as<RunTimes>(r) ? Priority::min_run : kind_of(set_.rules[r]).priority; }
+    Priority priority_of(std::size_t r) const { return as<RunTimes>(r) ? Priority::min_run : kind_of(set_.rules[r]).priority; }
 
     template <class R>
     const R* last(std::size_t o, int& rule) const

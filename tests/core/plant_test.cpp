@@ -178,7 +178,7 @@ TEST(Integrator, is_of_third_order_on_a_straight_loss)
     EXPECT_GT(std::log2(coarse / fine), 2.6) << coarse << " " << fine;
 }
 
-// The slopes of a bent loss are kept for a stretch of temperatures, which costs order but little accuracy.
+// The slopes of a nonlinear loss are kept for a stretch of temperatures, which costs order but little accuracy.
 TEST(Integrator, is_accurate_on_a_bent_loss)
 {
     EXPECT_LT(error_of_steps(loop_of("glycol-coil"), 8), 1e-3);

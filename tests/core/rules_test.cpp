@@ -1,5 +1,5 @@
 // Rules at work in a loop: replay of a unit with many kinds, what speed, element,
-// valve and guard do to the plant, schools, settings card, ranks.
+// valve and guard do to the plant, schools, settings card, priorities.
 #include "core/job/fresh_rule.h"
 #include "core/job/schools.h"
 #include "core/job/settings_card.h"
@@ -307,8 +307,8 @@ TEST(NightCoolingRule, cools_only_while_away)
     EXPECT_GT(away.figures.heat.absorbed, home.figures.heat.absorbed) << "it has room for the next day's sun";
 }
 
-// 6: ranks do not mix, and the reason says so.
-TEST(Ranks, a_protection_cannot_be_put_below_comfort)
+// 6: priorities do not mix, and the reason says so.
+TEST(Priorities, a_protection_cannot_be_put_below_comfort)
 {
     Variant v = new_job("glycol-coil").variants[0];
     std::vector<Rule> rules = v.unit.rules;

@@ -50,4 +50,7 @@ struct GateWords {
     std::string time(Millis ms) const { return lasting(ms, context); }
 };
 
+// Of a gate that has nothing better to say than whose it is.
+inline std::string by_its_rule(const Unmet& u, const GateWords& w) { return w.title + (u.must_end ? " gave way" : " asked"); }
+
 } // namespace vernal

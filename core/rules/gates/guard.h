@@ -33,7 +33,7 @@ struct GuardGate {
             at(guard.since_ms + g.on_ms);
     }
     static Unmet unmet(const Gate&, const GateView&, bool must_end) { return {must_end}; }
-    static std::string words(const Gate&, const Unmet& u, const GateWords& w) { return w.title + (u.must_end ? " gave way" : " asked"); }
+    static std::string words(const Gate&, const Unmet& u, const GateWords& w) { return by_its_rule(u, w); }
 
 private:
     static void advance(const Gate& g, GuardState& guard, bool runs, MilliKelvin now, Millis now_ms)

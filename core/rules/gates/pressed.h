@@ -20,7 +20,7 @@ struct PressedGate {
     template <class At>
     static void events(const Gate&, const GateView&, At) {}
     static Unmet unmet(const Gate&, const GateView&, bool must_end) { return {must_end}; }
-    static std::string words(const Gate&, const Unmet& u, const GateWords& w) { return w.title + (u.must_end ? " gave way" : " asked"); }
+    static std::string words(const Gate&, const Unmet& u, const GateWords& w) { return by_its_rule(u, w); }
 };
 
 } // namespace vernal
