@@ -1,5 +1,7 @@
 #include "document.h"
 
+#include "core/job/ids.h"
+
 #include <QDateTime>
 #include <QUndoCommand>
 
@@ -55,11 +57,12 @@ void Document::keep_variant(std::size_t index)
     emit view_changed();
 }
 
-void Document::set_job(Job job, const QString& path, bool recovered)
+void Document::set_job(Job job, const QString& path, Origin origin)
 {
     job_ = std::move(job);
     path_ = path;
-    recovered_ = recovered;
+    recovered_ = origin.recovered;
+    newer_ = origin.newer;
     variant_ = job_.variants.size() - 1; // the newest proposal
     day_ = kept_ = 0;
     undo_.clear();
@@ -70,7 +73,7 @@ void Document::set_job(Job job, const QString& path, bool recovered)
 void Document::saved_as(const QString& path)
 {
     path_ = path;
-    recovered_ = false;
+    recovered_ = newer_ = false;
     undo_.setClean();
     emit path_changed();
 }
@@ -79,6 +82,7 @@ void Document::edit(const QString& label, const std::function<void(Job&)>& chang
 {
     Job after = job_;
     change(after);
+    give_ids(after, NewFrom::edit);
     if (after == job_)
         return;
     undo_.push(new EditCommand(*this, job_, std::move(after), label, merge_key));

@@ -19,6 +19,7 @@ public:
     QUndoStack& undo_stack() { return undo_; }
     QString path() const { return path_; }
     bool unsaved() const { return !undo_.isClean() || recovered_; }
+    bool newer() const { return newer_; } // the file at path() is of a newer format: never written over
 
     // Per-job view state, not undone and not saved in the job: what is looked at.
     std::size_t variant_index() const { return variant_; }
@@ -31,7 +32,11 @@ public:
     void keep_variant(std::size_t index);
 
     // Replaces everything; the undo history begins anew. path may be empty.
-    void set_job(Job job, const QString& path, bool recovered = false);
+    struct Origin {
+        bool recovered = false, newer = false;
+    };
+    void set_job(Job job, const QString& path, Origin origin);
+    void set_job(Job job, const QString& path) { set_job(std::move(job), path, {}); }
     void saved_as(const QString& path);
 
     // One undoable edit. Edits with the same non-empty merge key that follow each
@@ -51,7 +56,7 @@ private:
     Job job_;
     QUndoStack undo_;
     QString path_;
-    bool recovered_ = false;
+    bool recovered_ = false, newer_ = false;
     std::size_t variant_ = 0, day_ = 0, kept_ = 0;
 };
 

@@ -64,7 +64,7 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QFrame(parent)
     box->setContentsMargins(12, 12, 8, 8);
     box->addLayout(head);
     box->addWidget(scroll, 1);
-    connect(&session, &Session::outcome_changed, this, &FindingsPanel::show_findings);
+    connect(&session, &Session::verdict_changed, this, &FindingsPanel::show_findings);
     connect(&session, &Session::outcome_changed, this, &FindingsPanel::show_why);
     connect(&session, &Session::cursor_changed, this, &FindingsPanel::show_why);
     connect(&session, &Session::units_changed, this, &FindingsPanel::show_why);
@@ -75,7 +75,7 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QFrame(parent)
 // drags a threshold, mostly numbers in them do.
 void FindingsPanel::show_findings()
 {
-    const std::vector<Finding>& found = session_.outcome()->findings;
+    const std::vector<Finding>& found = session_.verdict().findings;
     const bool same = !effect_ && glare_ == theme().glare && !found.empty() &&
                       std::equal(found.begin(), found.end(), shown_.begin(), shown_.end(), [](const Finding& f, const Card& c) { return f.remedy.has_value() == (c.remedy != nullptr); });
     count_->setText(QString::number(found.size()));

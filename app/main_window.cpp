@@ -80,7 +80,7 @@ MainWindow::MainWindow(Dialogs dialogs, const Options& options, QWidget* parent)
     setCentralWidget(pages_);
     pages_->addWidget(new QWidget);
     pages_->addWidget(make_work());
-    connect(&session_, &Session::outcome_changed, this, &MainWindow::mark_stations);
+    connect(&session_, &Session::verdict_changed, this, &MainWindow::mark_stations);
     connect(&session_.document().undo_stack(), &QUndoStack::cleanChanged, this, [this](bool clean) { setWindowModified(!clean); });
     show_start();
 }
@@ -293,7 +293,7 @@ void MainWindow::mark_stations()
 {
     for (QLabel* m : marks_)
         m->clear();
-    for (const Finding& f : session_.outcome()->findings) {
+    for (const Finding& f : session_.verdict().findings) {
         QLabel* mark = marks_[station_of(f)];
         if (f.severity == Severity::note || !mark->text().isEmpty())
             continue;
@@ -328,28 +328,44 @@ bool MainWindow::may_leave()
     return answer == Dialogs::Unsaved::drop || (answer == Dialogs::Unsaved::save && save());
 }
 
+namespace {
+
+QString notices_text(const OpenedJob& opened)
+{
+    QStringList out;
+    for (const std::string& n : opened.notices)
+        out << qs(n);
+    return out.join(QStringLiteral("\n\n"));
+}
+
+} // namespace
+
 bool MainWindow::open(const QString& wanted)
 {
     const QString path = wanted.isEmpty() ? dialogs_.open_file(this) : wanted;
     if (path.isEmpty() || !may_leave())
         return false;
-    auto job = open_job(path.toStdString());
-    if (!job) {
-        dialogs_.tell(this, qs(job.error().text()));
+    auto opened = open_job_file(path.toStdString());
+    if (!opened) {
+        dialogs_.tell(this, qs(opened.error().text()));
         return false;
     }
-    session_.document().set_job(std::move(*job), path);
+    session_.document().set_job(std::move(opened->job), path, {false, opened->newer()});
     remember(path);
     show_station(2);
+    if (!opened->notices.empty())
+        dialogs_.tell(this, notices_text(*opened));
     return true;
 }
 
 void MainWindow::recover(const LeftBehind& left)
 {
-    auto job = open_job(left.copy.toStdString());
-    if (!job)
-        return dialogs_.tell(this, qs(job.error().text()));
-    session_.document().set_job(std::move(*job), left.original, true);
+    auto opened = Recovery::open(left);
+    if (!opened)
+        return dialogs_.tell(this, qs(opened.error().text()));
+    session_.document().set_job(std::move(opened->job), left.original, {true, opened->newer()});
+    if (!opened->notices.empty())
+        dialogs_.tell(this, notices_text(*opened));
     recovery_.write_now();
     QThreadPool::globalInstance()->waitForDone(); // the new copy stands before the old one goes
     Recovery::discard(left);
@@ -358,6 +374,10 @@ void MainWindow::recover(const LeftBehind& left)
 
 bool MainWindow::write(const QString& path)
 {
+    if (session_.document().newer() && QFileInfo(path) == QFileInfo(session_.document().path())) {
+        dialogs_.tell(this, tr("This file is of a newer program and stays as it is. Save the job under another name."));
+        return false;
+    }
     const auto done = save_job(session_.document().job(), path.toStdString());
     if (!done) {
         dialogs_.tell(this, qs(done.error().text()));
@@ -386,7 +406,7 @@ void MainWindow::print_drawing()
 bool MainWindow::save()
 {
     const QString path = session_.document().path();
-    return path.isEmpty() || is_demo(path) ? save_as() : write(path);
+    return path.isEmpty() || is_demo(path) || session_.document().newer() ? save_as() : write(path);
 }
 
 bool MainWindow::save_as()
@@ -416,6 +436,7 @@ void MainWindow::set_glare(bool glare)
     for (DayChart* c : findChildren<DayChart*>())
         c->restyle();
     session_.document().choose_day(session_.document().day_index()); // cards take their colours anew
+    session_.restyle();
     if (options_.remember)
         QSettings().setValue(QStringLiteral("glare"), glare);
 }

@@ -1,7 +1,7 @@
 #include "recovery.h"
 
+#include "files/attachment.h"
 #include "files/disk.h"
-#include "files/job_file.h"
 #include "session.h"
 
 #include <QCoreApplication>
@@ -14,6 +14,11 @@ namespace vernal {
 namespace {
 
 constexpr int behind_ms = 1000; // of the two seconds promised, half for writing
+
+// Beside the copy: the content of attachments, a file each, written once.
+QString attachments_of(const QString& base) { return base + QStringLiteral(".attachments"); }
+
+QString base_of(const LeftBehind& left) { return QFileInfo(left.copy).path() + QLatin1Char('/') + QFileInfo(left.copy).completeBaseName(); }
 
 bool still_runs(qint64 pid) { return QFileInfo::exists(QStringLiteral("/proc/%1/stat").arg(pid)); }
 
@@ -44,10 +49,11 @@ void Recovery::write_now()
     if (!document_.unsaved())
         return remove();
     QThreadPool::globalInstance()->start([shared = shared_, id = ++shared_->newest, job = document_.job(), base = base().toStdString(), path = document_.path().toStdString()] {
-        const auto bytes = pack_job(job);
+        const auto bytes = pack_job(job, Packed::without_attachments);
         const std::lock_guard lock(shared->mutex);
         if (!bytes || id != shared->newest)
             return; // a newer copy, or a save, has overtaken this one
+        save_attachments(job, base + ".attachments");
         write_file_atomically(base + ".path", path);
         write_file_atomically(base + ".vrelay", *bytes);
     });
@@ -59,6 +65,7 @@ void Recovery::remove()
     const std::lock_guard lock(shared_->mutex);
     QFile::remove(base() + QStringLiteral(".vrelay"));
     QFile::remove(base() + QStringLiteral(".path"));
+    QDir(attachments_of(base())).removeRecursively();
 }
 
 QList<LeftBehind> Recovery::left_behind(const QString& folder)
@@ -73,10 +80,24 @@ QList<LeftBehind> Recovery::left_behind(const QString& folder)
     return out;
 }
 
+Result<OpenedJob> Recovery::open(const LeftBehind& left)
+{
+    auto opened = open_job_file(left.copy.toStdString());
+    if (!opened)
+        return opened;
+    const QDir folder(attachments_of(base_of(left)));
+    opened->notices = fill_attachments(opened->job, [&](const std::string& sha256) -> std::optional<std::string> {
+        const auto content = read_file(folder.filePath(qs(sha256)).toStdString());
+        return content ? std::optional(*content) : std::nullopt;
+    });
+    return opened;
+}
+
 void Recovery::discard(const LeftBehind& left)
 {
     QFile::remove(left.copy);
-    QFile::remove(QFileInfo(left.copy).path() + QLatin1Char('/') + QFileInfo(left.copy).completeBaseName() + QStringLiteral(".path"));
+    QFile::remove(base_of(left) + QStringLiteral(".path"));
+    QDir(attachments_of(base_of(left))).removeRecursively();
 }
 
 QString Recovery::usual_folder() { return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/recovery"); }

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "document.h"
+#include "files/job_file.h"
 
 #include <QDir>
 #include <QTimer>
@@ -27,6 +28,7 @@ public:
 
     // Copies of programs that no longer run.
     static QList<LeftBehind> left_behind(const QString& folder);
+    static Result<OpenedJob> open(const LeftBehind& left);
     static void discard(const LeftBehind& left);
     void write_now(); // in the background: a slow disk never holds up the window
     static QString usual_folder();

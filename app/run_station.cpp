@@ -66,8 +66,8 @@ RunStation::RunStation(Session& session, QWidget* parent) : QWidget(parent), ses
         chart_->replot();
     });
     connect(copy, &QPushButton::clicked, this, [this] { QApplication::clipboard()->setPixmap(chart_->toPixmap()); });
-    connect(&session, &Session::outcome_changed, this, &RunStation::show_figures);
-    connect(&session, &Session::units_changed, this, &RunStation::show_figures);
+    for (auto signal : {&Session::outcome_changed, &Session::verdict_changed, &Session::units_changed})
+        connect(&session, signal, this, &RunStation::show_figures);
     for (auto signal : {&Session::outcome_changed, &Session::cursor_changed, &Session::units_changed})
         connect(&session, signal, this, &RunStation::show_why);
 }
@@ -81,15 +81,16 @@ void RunStation::show_figures()
     table_title_->setText(o->is_replay() ? tr("Where the log and the rules differ") : tr("Figures"));
     if (o->is_replay())
         return show_disagreements(*o);
-    const bool two = o->baseline_figures.has_value();
+    const Verdict& verdict = session_.verdict();
+    const bool two = verdict.baseline_figures.has_value();
     table_->setColumnCount(two ? 3 : 2);
     QStringList heads{tr("figure"), qs(o->variant.name)};
     if (two)
-        heads << qs(o->baseline_name);
+        heads << qs(verdict.baseline_name);
     table_->setHorizontalHeaderLabels(heads);
     table_->setRowCount(0);
     for (const FigureRow& row : figure_rows()) {
-        const QString mine = o->figures() ? qs(row.value(*o->figures(), session_.units())) : QString(), other = two ? qs(row.value(*o->baseline_figures, session_.units())) : QString();
+        const QString mine = o->figures() ? qs(row.value(*o->figures(), session_.units())) : QString(), other = two ? qs(row.value(*verdict.baseline_figures, session_.units())) : QString();
         if (mine.isEmpty() && other.isEmpty())
             continue;
         const int i = table_->rowCount();

@@ -93,20 +93,27 @@ Outcome make_outcome(const RunRequest& r, std::stop_token stop, RunCache& known)
         run_replay_into(o, r.job, stop);
     else
         run_coupled_into(o, r.job, stop, known.weather);
-    if (o.figures() && r.baseline != r.variant && !stop.stop_requested()) {
-        const Variant& other = r.job.variants[r.baseline];
-        std::optional<BaselineRun>& kept = known.run;
-        if (!kept || !(kept->variant == other && kept->day == o.day && kept->site == r.job.site && kept->traces == r.job.traces)) {
-            kept.reset();
-            if (const auto figures = figures_only(r.job, other, o.day, stop); figures && !stop.stop_requested())
-                kept = BaselineRun{other, o.day, r.job.site, r.job.traces, *figures};
-        }
-        if (kept)
-            o.baseline_figures = kept->figures;
-        o.baseline_name = other.name;
-    }
-    o.findings = findings({r.job, o.variant, o.figures(), r.units});
     return o;
+}
+
+Verdict make_verdict(const RunRequest& r, const Outcome& o, std::stop_token stop, RunCache& known)
+{
+    Verdict out;
+    out.id = o.id;
+    out.findings = findings({r.job, o.variant, o.figures(), r.units});
+    if (!o.figures() || r.baseline == r.variant)
+        return out;
+    const Variant& other = r.job.variants[r.baseline];
+    std::optional<BaselineRun>& kept = known.run;
+    if (!kept || !(kept->variant == other && kept->day == o.day && kept->site == r.job.site && kept->traces == r.job.traces)) {
+        kept.reset();
+        if (const auto figures = figures_only(r.job, other, o.day, stop); figures && !stop.stop_requested())
+            kept = BaselineRun{other, o.day, r.job.site, r.job.traces, *figures};
+    }
+    if (kept)
+        out.baseline_figures = kept->figures;
+    out.baseline_name = other.name;
+    return out;
 }
 
 Runner::Runner(QObject* parent) : QObject(parent), thread_([this](std::stop_token s) { work(s); }) {}
@@ -121,7 +128,7 @@ Runner::~Runner()
     wake_.notify_all();
 }
 
-void Runner::request(RunRequest r)
+quint64 Runner::request(RunRequest r)
 {
     const std::lock_guard lock(mutex_);
     r.id = ++latest_;
@@ -132,6 +139,25 @@ void Runner::request(RunRequest r)
         if (running == running_ && next_)
             current_.request_stop();
     });
+    return latest_;
+}
+
+bool Runner::overtaken()
+{
+    const std::lock_guard lock(mutex_);
+    return next_.has_value();
+}
+
+void Runner::deliver(std::shared_ptr<const Outcome> outcome)
+{
+    QMetaObject::invokeMethod(
+        this, [this, outcome = std::move(outcome)] {
+            if (outcome->id <= delivered_)
+                return;
+            delivered_ = outcome->id;
+            emit finished(outcome);
+        },
+        Qt::QueuedConnection);
 }
 
 void Runner::work(std::stop_token stop)
@@ -153,14 +179,13 @@ void Runner::work(std::stop_token stop)
         auto outcome = std::make_shared<const Outcome>(make_outcome(request, token, cache));
         if (token.stop_requested() || stop.stop_requested())
             continue;
-        QMetaObject::invokeMethod(
-            this, [this, outcome] {
-                if (outcome->id <= delivered_)
-                    return;
-                delivered_ = outcome->id;
-                emit finished(outcome);
-            },
-            Qt::QueuedConnection);
+        deliver(outcome);
+        if (overtaken())
+            continue;
+        auto verdict = std::make_shared<const Verdict>(make_verdict(request, *outcome, token, cache));
+        if (!token.stop_requested() && !stop.stop_requested())
+            QMetaObject::invokeMethod(
+                this, [this, verdict] { emit judged(verdict); }, Qt::QueuedConnection);
     }
 }
 

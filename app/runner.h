@@ -1,6 +1,7 @@
-// Runs the chosen day in the background, never blocking the window. The latest
-// edit wins; an older run gets a tenth of a second to finish, so that the strip
-// moves while a line is dragged, and is cancelled then.
+// Runs the chosen day in the background, never blocking the window: first the
+// chosen variant, then what is said of it (the comparison, the findings). The
+// latest edit wins; an older run gets a tenth of a second to finish, so that the
+// strip moves while a line is dragged, and is cancelled then; its verdict is dropped.
 #pragma once
 
 #include "core/job/findings.h"
@@ -21,6 +22,7 @@ struct RunRequest {
     std::size_t variant = 0, day = 0, baseline = 0;
     Units units;
     quint64 id = 0;
+    bool operator==(const RunRequest&) const = default;
 };
 
 // What one variant did on one day; immutable once made.
@@ -33,10 +35,7 @@ struct Outcome {
     CoupledResult coupled;              // coupled runs
     std::optional<ReplayResult> replay; // replays
     std::shared_ptr<const Trace> trace; // of a replay
-    std::string baseline_name;          // of the variant compared with; empty: none
-    std::optional<Figures> baseline_figures;
-    std::vector<Finding> findings;
-    std::optional<Error> error; // why there is no result
+    std::optional<Error> error;         // why there is no result
 
     bool is_replay() const { return replay.has_value(); }
     // Common view of both ways: instants in order.
@@ -49,6 +48,14 @@ struct Outcome {
     double start_s() const;              // clock time of second 0 of a replay
     std::size_t at(double time_s) const; // last instant not after
     const Figures* figures() const { return is_replay() || error ? nullptr : &coupled.figures; }
+};
+
+// What is said of an outcome once it is there.
+struct Verdict {
+    quint64 id = 0;            // of the outcome
+    std::string baseline_name; // of the variant compared with; empty: none
+    std::optional<Figures> baseline_figures;
+    std::vector<Finding> findings;
 };
 
 // What one run can take over from the last while what it depends on stays the same.
@@ -75,19 +82,24 @@ struct RunCache {
 };
 
 Outcome make_outcome(const RunRequest& request, std::stop_token stop, RunCache& cache);
+Verdict make_verdict(const RunRequest& request, const Outcome& outcome, std::stop_token stop, RunCache& cache);
 
 class Runner : public QObject {
     Q_OBJECT
 public:
     explicit Runner(QObject* parent = nullptr);
     ~Runner() override;
-    void request(RunRequest r); // returns at once
+    quint64 request(RunRequest r); // returns at once; the id that its outcome will have
 
 signals:
-    void finished(std::shared_ptr<const vernal::Outcome> outcome); // in the window's thread; ids rise
+    // In the window's thread; ids rise. Of the newest request both come.
+    void finished(std::shared_ptr<const vernal::Outcome> outcome);
+    void judged(std::shared_ptr<const vernal::Verdict> verdict);
 
 private:
     void work(std::stop_token stop);
+    void deliver(std::shared_ptr<const Outcome> outcome);
+    bool overtaken(); // a newer request waits
     std::mutex mutex_;
     std::condition_variable_any wake_;
     std::optional<RunRequest> next_;

@@ -13,12 +13,33 @@ Session::Session(QObject* parent) : QObject(parent)
         emit strip_due();
         emit outcome_changed();
     });
+    connect(&runner_, &Runner::judged, this, [this](std::shared_ptr<const Verdict> v) {
+        verdict_ = std::move(v);
+        emit verdict_changed();
+    });
     connect(&previewer_, &Runner::finished, this, &Session::previewed);
 }
 
 RunRequest Session::request() const { return {document_.job(), document_.variant_index(), document_.day_index(), document_.kept_index(), units_, 0}; }
 
-void Session::run() { runner_.request(request()); }
+// What is looked at again needs no new run.
+void Session::run()
+{
+    RunRequest r = request();
+    if (last_ && *last_ == r)
+        return;
+    last_ = r;
+    asked_ = runner_.request(std::move(r));
+}
+
+void Session::restyle()
+{
+    if (!outcome_)
+        return;
+    emit strip_due();
+    emit outcome_changed();
+    emit verdict_changed();
+}
 
 void Session::set_units(const Units& units)
 {

@@ -16,6 +16,9 @@ public:
     const Units& units() const { return units_; }
     void set_units(const Units& units);
     const std::shared_ptr<const Outcome>& outcome() const { return outcome_; }
+    const Verdict& verdict() const { return *verdict_; }                                          // may be of an earlier outcome while the newest is being judged
+    bool settled() const { return outcome_ && outcome_->id == asked_ && verdict_->id == asked_; } // nothing is under way
+    void restyle();                                                                               // colours have changed: all views show the same once more
     double cursor_s() const { return cursor_s_; }
     void set_cursor(double time_s);
     // Index into the outcome at the cursor.
@@ -27,6 +30,7 @@ public:
 signals:
     void strip_due(); // an outcome is there: the strip paints before anything else takes it up
     void outcome_changed();
+    void verdict_changed();
     void cursor_changed();
     void units_changed();
     void previewed(std::shared_ptr<const vernal::Outcome> outcome);
@@ -37,7 +41,10 @@ private:
     Document document_;
     Runner runner_, previewer_;
     Units units_;
+    std::optional<RunRequest> last_;
+    quint64 asked_ = 0;
     std::shared_ptr<const Outcome> outcome_;
+    std::shared_ptr<const Verdict> verdict_ = std::make_shared<const Verdict>();
     double cursor_s_ = 11.2 * 3600;
 };
 

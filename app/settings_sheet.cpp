@@ -1,5 +1,6 @@
 #include "settings_sheet.h"
 
+#include "files/card_csv.h"
 #include "files/disk.h"
 #include "form.h"
 #include "theme.h"

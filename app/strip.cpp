@@ -32,13 +32,13 @@ QString figures_line(const Outcome& o, const Units& u)
            (f.starts() == 1 ? QObject::tr("1 start") : QObject::tr("%1 starts").arg(f.starts())) + dot + QObject::tr("first %1").arg(qs(clock_text(f.pumps[0].first_start_s)));
 }
 
-QString against_line(const Outcome& o)
+QString against_line(const Outcome& o, const Verdict& v)
 {
-    if (!o.baseline_figures || !o.figures())
+    if (!v.baseline_figures || !o.figures())
         return {};
-    const double heat = (o.figures()->heat.to_store - o.baseline_figures->heat.to_store) / 3.6e6;
-    const int starts = o.figures()->starts() - o.baseline_figures->starts();
-    return QObject::tr("against “%1”: %2, %3").arg(qs(o.baseline_name), signed_text(heat, 2, QStringLiteral(" kWh")), signed_text(starts, 0, QObject::tr(" starts")));
+    const double heat = (o.figures()->heat.to_store - v.baseline_figures->heat.to_store) / 3.6e6;
+    const int starts = o.figures()->starts() - v.baseline_figures->starts();
+    return QObject::tr("against “%1”: %2, %3").arg(qs(v.baseline_name), signed_text(heat, 2, QStringLiteral(" kWh")), signed_text(starts, 0, QObject::tr(" starts")));
 }
 
 Strip::Strip(Session& session, QWidget* parent) : QFrame(parent), session_(session)
@@ -64,8 +64,8 @@ Strip::Strip(Session& session, QWidget* parent) : QFrame(parent), session_(sessi
     connect(day_, &QComboBox::activated, this, [this](int i) { session_.document().choose_day(static_cast<std::size_t>(i)); });
     connect(&session_.document(), &Document::changed, this, &Strip::show_days);
     connect(&session_.document(), &Document::view_changed, this, &Strip::show_days);
-    connect(&session_, &Session::outcome_changed, this, &Strip::show_figures);
-    connect(&session_, &Session::units_changed, this, &Strip::show_figures);
+    for (auto signal : {&Session::outcome_changed, &Session::verdict_changed, &Session::units_changed})
+        connect(&session_, signal, this, &Strip::show_figures);
     show_days();
 }
 
@@ -90,7 +90,7 @@ void Strip::show_figures()
         return;
     figures_->setText(figures_line(*o, session_.units()));
     figures_->setToolTip(figures_->text());
-    against_->setText(against_line(*o));
+    against_->setText(against_line(*o, session_.verdict()));
 }
 
 } // namespace vernal

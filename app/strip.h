@@ -29,6 +29,6 @@ private:
 // "12.9 kWh to tank · 0.31 kWh pump · 30 starts · first 07:46"
 QString figures_line(const Outcome& o, const Units& u);
 // "against “as found”: +0.6 kWh, −11 starts"; empty without a comparison.
-QString against_line(const Outcome& o);
+QString against_line(const Outcome& o, const Verdict& v);
 
 } // namespace vernal

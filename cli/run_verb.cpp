@@ -10,9 +10,9 @@
 
 #include <nlohmann/json.hpp>
 
-#include <ostream>
-
 #include <cmath>
+#include <optional>
+#include <ostream>
 
 namespace vernal {
 namespace {
@@ -59,6 +59,34 @@ bool any_serious(const Job& job, const Variant& v, const Figures* f)
     const auto found = findings({job, v, f, {}});
     return !found.empty() && found.front().severity == Severity::serious;
 }
+
+// Rows of a run into a file as they come; without a name nothing is written.
+class RowsTo {
+public:
+    RowsTo(const Variant& v, const std::string& path)
+    {
+        if (path.empty())
+            return;
+        file_.emplace(path);
+        csv_.emplace(v, [this](std::string_view text) { file_->write(text); });
+    }
+    void add(const SampleRow& row)
+    {
+        if (csv_)
+            csv_->add(row);
+    }
+    Result<std::monostate> finish()
+    {
+        if (!csv_)
+            return std::monostate{};
+        csv_->finish();
+        return file_->finish();
+    }
+
+private:
+    std::optional<AtomicFile> file_;
+    std::optional<SampleCsv> csv_;
+};
 
 } // namespace
 
@@ -116,15 +144,14 @@ Result<int> RunVerb::coupled(const Streams& s, const Job& job, const Variant& v,
     if (!setup)
         return setup.error();
     setup->step_s = step_s_;
-    SampleCsv csv(v);
+    RowsTo rows(v, csv_);
     CoupledOptions options;
     options.keep_records = false;
     if (!csv_.empty())
-        options.each_sample = [&](const SampleRow& row) { csv.add(row); };
+        options.each_sample = [&](const SampleRow& row) { rows.add(row); };
     const Figures f = run_coupled(*setup, options).figures;
-    if (!csv_.empty())
-        if (const auto done = write_file_atomically(csv_, csv.text()); !done)
-            return done.error();
+    if (const auto done = rows.finish(); !done)
+        return done.error();
     if (json_) {
         s.out << Json{{"job", job.title}, {"variant", v.name}, {"day", day.name}, {"way", "coupled"}, {"figures", figures_json(f)}}.dump(2) << "\n";
     } else {
@@ -142,13 +169,11 @@ Result<int> RunVerb::replay(const Streams& s, const Variant& v, const Trace& tra
     const auto r = run_replay(*setup, trace);
     if (!r)
         return r.error();
-    if (!csv_.empty()) {
-        SampleCsv csv(v);
-        for (const ReplayRow& row : r->rows)
-            csv.add({row.time_s, row.inputs, row.decisions, NAN, NAN, NAN});
-        if (const auto done = write_file_atomically(csv_, csv.text()); !done)
-            return done.error();
-    }
+    RowsTo rows(v, csv_);
+    for (const ReplayRow& row : r->rows)
+        rows.add({row.time_s, row.inputs, row.decisions, NAN, NAN, NAN});
+    if (const auto done = rows.finish(); !done)
+        return done.error();
     Json list = Json::array();
     for (const Disagreement& d : r->disagreements)
         list.push_back({{"output", v.unit.outputs[d.output].key}, {"from_s", d.from_s}, {"to_s", d.to_s}, {"recorded", d.recorded_on ? "on" : "off"}, {"rules", d.recorded_on ? "off" : "on"}, {"decided_by", decider_key(v.unit, d.priority, d.rule)}});

@@ -2,7 +2,7 @@
 
 #include "chosen_variant.h"
 #include "core/job/schools.h"
-#include "core/job/settings_card.h"
+#include "files/card_csv.h"
 #include "files/disk.h"
 #include "files/job_file.h"
 

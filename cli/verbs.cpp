@@ -1,6 +1,7 @@
 #include "check_verb.h"
 #include "probe_verb.h"
 #include "run_verb.h"
+#include "setting_verbs.h"
 #include "settings_verb.h"
 #include "sum_verb.h"
 
@@ -16,6 +17,9 @@ std::vector<std::unique_ptr<Verb>> all_verbs()
     out.push_back(std::make_unique<ProbeVerb>());
     out.push_back(std::make_unique<SettingsVerb>());
     out.push_back(std::make_unique<ChooseVerb>());
+    out.push_back(std::make_unique<GetVerb>());
+    out.push_back(std::make_unique<SetVerb>());
+    out.push_back(std::make_unique<FieldsVerb>());
     out.push_back(std::make_unique<SchemaVerb>());
     return out;
 }

@@ -1,5 +1,8 @@
 #include "csv_trace.h"
 
+#include "csv/reader.h"
+#include "csv/writer.h"
+
 #include <algorithm>
 #include <charconv>
 #include <cmath>
@@ -9,97 +12,6 @@
 
 namespace vernal {
 namespace {
-
-struct Row {
-    std::size_t line = 0;
-    std::vector<std::string> cells;
-};
-
-struct BadCsv {
-    Error error;
-};
-
-class Parser {
-public:
-    Parser(const std::string& text, const std::string& file) : text_(text), file_(file)
-    {
-        if (text_.rfind("\xef\xbb\xbf", 0) == 0)
-            at_ = 3;
-        separator_ = guess_separator();
-    }
-
-    char separator() const { return separator_; }
-
-    // Next row with something in it.
-    std::optional<Row> next()
-    {
-        while (at_ < text_.size()) {
-            Row row = read_row();
-            if (row.cells.size() > 1 || !row.cells.front().empty())
-                return row;
-        }
-        return std::nullopt;
-    }
-
-    [[noreturn]] void fail(std::size_t line, std::size_t column, std::string what, std::string remedy = "") const
-    {
-        throw BadCsv{{std::move(what), file_ + ", line " + std::to_string(line) + ", column " + std::to_string(column + 1), std::move(remedy)}};
-    }
-
-private:
-    char guess_separator() const
-    {
-        const std::string head = text_.substr(at_, text_.find('\n', at_) - at_);
-        char best = ',';
-        for (char c : {';', '\t'})
-            if (std::count(head.begin(), head.end(), c) > std::count(head.begin(), head.end(), best))
-                best = c;
-        return best;
-    }
-
-    Row read_row()
-    {
-        Row row;
-        row.line = ++line_;
-        const std::size_t first_line = line_;
-        std::string cell;
-        bool quoted = false;
-        for (;; ++at_) {
-            if (at_ >= text_.size()) {
-                if (quoted)
-                    fail(first_line, row.cells.size(), "a quoted cell is not closed", "Add the missing quote");
-                break;
-            }
-            const char c = text_[at_];
-            if (quoted) {
-                if (c == '"' && at_ + 1 < text_.size() && text_[at_ + 1] == '"')
-                    cell += text_[++at_];
-                else if (c == '"')
-                    quoted = false;
-                else
-                    cell += c;
-                line_ += c == '\n';
-            } else if (c == '"' && cell.empty()) {
-                quoted = true;
-            } else if (c == separator_) {
-                row.cells.push_back(std::move(cell));
-                cell.clear();
-            } else if (c == '\n') {
-                ++at_;
-                break;
-            } else if (c != '\r') {
-                cell += c;
-            }
-        }
-        row.cells.push_back(std::move(cell));
-        return row;
-    }
-
-    const std::string& text_;
-    std::string file_;
-    std::size_t at_ = 0, line_ = 0;
-    char separator_ = ',';
-};
 
 std::string trimmed(const std::string& s)
 {
@@ -194,15 +106,15 @@ std::optional<Instant> iso_time(const std::string& cell)
 
 class TraceReader {
 public:
-    TraceReader(const std::string& text, const std::string& file) : parser_(text, file) {}
+    TraceReader(const std::string& text, const std::string& file) : csv_(text, file) {}
 
     Trace read()
     {
         read_header();
-        while (const auto row = parser_.next())
-            read_row(*row);
+        while (csv_.next())
+            read_row();
         if (trace_.time_s.empty())
-            parser_.fail(1, 0, "there is a header but no row of readings");
+            csv_.fail(1, 0, "there is a header but no row of readings");
         finish();
         return std::move(trace_);
     }
@@ -210,10 +122,9 @@ public:
 private:
     void read_header()
     {
-        const auto row = parser_.next();
-        if (!row)
-            parser_.fail(1, 0, "the file is empty", "A log needs a header such as time,collector [°C],tank_bottom [°C]");
-        for (const std::string& cell : row->cells) {
+        if (!csv_.next())
+            csv_.fail(1, 0, "the file is empty", "A log needs a header such as time,collector [°C],tank_bottom [°C]");
+        for (const std::string& cell : csv_.cells()) {
             columns_.push_back(column_from(trimmed(cell)));
             std::string& name = columns_.back().column.name;
             std::string lower = name;
@@ -222,21 +133,21 @@ private:
                 time_column_ = columns_.size() - 1;
             for (std::size_t i = 0; i + 1 < columns_.size(); ++i)
                 if (columns_[i].column.name == name)
-                    parser_.fail(row->line, columns_.size() - 1, "two columns are named “" + name + "”", "Give each column a name of its own");
+                    csv_.fail(csv_.line(), columns_.size() - 1, "two columns are named “" + name + "”", "Give each column a name of its own");
         }
         if (time_column_ == npos)
-            parser_.fail(row->line, 0, "there is no column named “time”", "Name the column of times “time”");
+            csv_.fail(csv_.line(), 0, "there is no column named “time”", "Name the column of times “time”");
     }
 
-    void read_row(const Row& row)
+    void read_row()
     {
-        if (row.cells.size() != columns_.size())
-            parser_.fail(row.line, std::min(row.cells.size(), columns_.size()) - 1,
-                "this row has " + std::to_string(row.cells.size()) + " cells, the header has " + std::to_string(columns_.size()),
-                parser_.separator() == ',' ? "With decimal commas separate the cells by semicolons" : "");
-        const double t = time_of(row);
+        if (csv_.cells().size() != columns_.size())
+            csv_.fail(csv_.line(), std::min(csv_.cells().size(), columns_.size()) - 1,
+                "this row has " + std::to_string(csv_.cells().size()) + " cells, the header has " + std::to_string(columns_.size()),
+                csv_.separator() == ',' ? "With decimal commas separate the cells by semicolons" : "");
+        const double t = time_of();
         if (!trace_.time_s.empty() && t < trace_.time_s.back())
-            parser_.fail(row.line, time_column_, "the time runs backwards", "Sort the log, or cut it where the clock was set back");
+            csv_.fail(csv_.line(), time_column_, "the time runs backwards", "Sort the log, or cut it where the clock was set back");
         if (!trace_.time_s.empty() && t == trace_.time_s.back()) {
             ++duplicates_;
             for (Column& c : columns_)
@@ -247,17 +158,17 @@ private:
         }
         for (std::size_t i = 0; i < columns_.size(); ++i)
             if (i != time_column_ && !columns_[i].passed_over)
-                columns_[i].column.values.push_back(value(row, i));
+                columns_[i].column.values.push_back(value(i));
     }
 
-    double time_of(const Row& row)
+    double time_of()
     {
-        const std::string& cell = row.cells[time_column_];
-        if (const auto v = number(cell, parser_.separator() != ','))
+        const std::string& cell = csv_.cells()[time_column_];
+        if (const auto v = number(cell, csv_.separator() != ','))
             return *v;
         const auto instant = iso_time(cell);
         if (!instant)
-            parser_.fail(row.line, time_column_, "“" + cell + "” is not a time", "Use seconds, or a date and time such as 2026-05-07T08:00:00");
+            csv_.fail(csv_.line(), time_column_, "“" + cell + "” is not a time", "Use seconds, or a date and time such as 2026-05-07T08:00:00");
         if (trace_.start.empty()) {
             trace_.start = instant->text;
             origin_ = instant->seconds;
@@ -265,18 +176,18 @@ private:
         return instant->seconds - origin_;
     }
 
-    double value(const Row& row, std::size_t i)
+    double value(std::size_t i)
     {
-        const std::string cell = trimmed(row.cells[i]);
+        const std::string cell = trimmed(csv_.cells()[i]);
         if (cell.empty() || cell == "-" || cell == "NaN" || cell == "nan") {
             ++empty_;
             return NAN;
         }
         if (const auto v = on_off(cell))
             return *v;
-        const auto v = number(cell, parser_.separator() != ',');
+        const auto v = number(cell, csv_.separator() != ',');
         if (!v)
-            parser_.fail(row.line, i, "“" + cell + "” is not a number", "Leave the cell empty where there is no reading");
+            csv_.fail(csv_.line(), i, "“" + cell + "” is not a number", "Leave the cell empty where there is no reading");
         return columns_[i].fahrenheit ? (*v - 32) * 5 / 9 : columns_[i].kelvin ? *v - 273.15
                                                                                : *v;
     }
@@ -300,7 +211,7 @@ private:
     }
 
     static constexpr std::size_t npos = static_cast<std::size_t>(-1);
-    Parser parser_;
+    CsvReader csv_;
     Trace trace_;
     std::vector<Column> columns_;
     std::size_t time_column_ = npos, duplicates_ = 0, empty_ = 0;
@@ -350,27 +261,21 @@ Result<Trace> read_trace_csv(const std::string& text, const std::string& file_na
     }
 }
 
-std::string exact_text(double v)
-{
-    if (!std::isfinite(v))
-        return "";
-    char b[40];
-    const auto [end, ec] = std::to_chars(b, b + sizeof b, v);
-    return std::string(b, end);
-}
-
 std::string write_trace_csv(const Trace& trace)
 {
-    std::string out = "time";
+    std::string out;
+    CsvWriter csv([&](std::string_view text) { out += text; });
+    csv.cell("time");
     for (const TraceColumn& c : trace.columns)
-        out += "," + header_of(c);
-    out += "\r\n";
+        csv.cell(header_of(c));
+    csv.end_row();
     for (std::size_t i = 0; i < trace.time_s.size(); ++i) {
-        out += trace.start.empty() ? exact_text(trace.time_s[i]) : iso_after(trace.start, trace.time_s[i]);
+        trace.start.empty() ? csv.number(trace.time_s[i]) : csv.cell(iso_after(trace.start, trace.time_s[i]));
         for (const TraceColumn& c : trace.columns)
-            out += "," + exact_text(c.values[i]);
-        out += "\r\n";
+            csv.number(c.values[i]);
+        csv.end_row();
     }
+    csv.finish();
     return out;
 }
 

@@ -15,7 +15,4 @@ Result<Trace> read_trace_csv(const std::string& text, const std::string& file_na
 // Comma, point, seconds or ISO 8601 as read; numbers that read back exactly.
 std::string write_trace_csv(const Trace& trace);
 
-// Shortest text that reads back as the same number.
-std::string exact_text(double v);
-
 } // namespace vernal

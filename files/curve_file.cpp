@@ -43,7 +43,8 @@ Result<CurveBook> read_curves(const std::string& text, const std::string& file_n
 {
     try {
         Json j = parse_json(text);
-        take_head(j, format_name, format_version, "a file of probe curves");
+        if (const int version = take_head(j, format_name, "a file of probe curves"); version != format_version)
+            bad("version", "this file is of version " + std::to_string(version) + ", which this program does not know", "Open it with a newer Vernal Relay");
         CurveFile file;
         JsonReader r(j, "");
         fields(r, file);

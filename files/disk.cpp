@@ -8,6 +8,7 @@
 #include <sstream>
 #include <sys/stat.h>
 #include <unistd.h>
+#include <utility>
 
 namespace vernal {
 namespace {
@@ -17,18 +18,17 @@ Error system_error(const std::string& what, const std::filesystem::path& path, i
     return Error{what + ": " + std::strerror(code), path.string(), code == ENOSPC ? "Make room, or save to another place" : "Save to another place, or check the folder"};
 }
 
-bool write_all(int fd, const std::string& content)
+bool write_all(int fd, std::string_view content)
 {
-    std::size_t done = 0;
-    while (done < content.size()) {
-        const ssize_t n = ::write(fd, content.data() + done, content.size() - done);
+    while (!content.empty()) {
+        const ssize_t n = ::write(fd, content.data(), content.size());
         if (n < 0 && errno == EINTR)
             continue;
         if (n <= 0)
             return false;
-        done += static_cast<std::size_t>(n);
+        content.remove_prefix(static_cast<std::size_t>(n));
     }
-    return ::fsync(fd) == 0;
+    return true;
 }
 
 } // namespace
@@ -47,27 +47,50 @@ Result<std::string> read_file(const std::filesystem::path& path)
     return std::move(out).str();
 }
 
+AtomicFile::AtomicFile(std::filesystem::path path) : path_(std::move(path)), temporary_((path_.parent_path() / ("." + path_.filename().string() + ".XXXXXX")).string())
+{
+    fd_ = ::mkstemp(temporary_.data());
+    failed_ = fd_ < 0 ? errno : 0;
+    if (fd_ >= 0)
+        ::fchmod(fd_, 0644);
+}
+
+AtomicFile::~AtomicFile()
+{
+    if (fd_ < 0)
+        return;
+    ::close(fd_);
+    ::unlink(temporary_.c_str());
+}
+
+void AtomicFile::write(std::string_view content)
+{
+    if (failed_ == 0 && !write_all(fd_, content))
+        failed_ = errno;
+}
+
+Result<std::monostate> AtomicFile::finish()
+{
+    if (failed_ == 0 && ::fsync(fd_) != 0)
+        failed_ = errno;
+    if (fd_ >= 0 && ::close(std::exchange(fd_, -1)) != 0 && failed_ == 0)
+        failed_ = errno;
+    const char* what = "cannot be written";
+    if (failed_ == 0 && std::rename(temporary_.c_str(), path_.c_str()) != 0) {
+        failed_ = errno;
+        what = "cannot be replaced";
+    }
+    if (failed_ == 0)
+        return std::monostate{};
+    ::unlink(temporary_.c_str());
+    return system_error(what, path_, failed_);
+}
+
 Result<std::monostate> write_file_atomically(const std::filesystem::path& path, const std::string& content)
 {
-    std::string temporary = (path.parent_path() / ("." + path.filename().string() + ".XXXXXX")).string();
-    const int fd = ::mkstemp(temporary.data());
-    if (fd < 0)
-        return system_error("cannot be written", path, errno);
-    ::fchmod(fd, 0644);
-    const bool written = write_all(fd, content);
-    int code = errno;
-    if (::close(fd) != 0 && written)
-        code = errno;
-    if (!written) {
-        ::unlink(temporary.c_str());
-        return system_error("cannot be written", path, code);
-    }
-    if (std::rename(temporary.c_str(), path.c_str()) != 0) {
-        code = errno;
-        ::unlink(temporary.c_str());
-        return system_error("cannot be replaced", path, code);
-    }
-    return std::monostate{};
+    AtomicFile file(path);
+    file.write(content);
+    return file.finish();
 }
 
 } // namespace vernal

@@ -1,5 +1,6 @@
 #include "job_file.h"
 
+#include "attachment.h"
 #include "csv_trace.h"
 #include "disk.h"
 #include "job_json.h"
@@ -11,6 +12,7 @@ namespace {
 
 constexpr const char* json_entry = "job.json";
 constexpr const char* trace_folder = "traces/";
+constexpr const char* attachment_folder = "attachments/"; // each content once, by its hash
 constexpr zip_uint64_t largest_entry = 512ULL << 20;
 
 Error zip_failure(const std::string& file, zip_error_t& e)
@@ -34,7 +36,20 @@ Result<std::string> entry_text(zip_t* archive, zip_uint64_t index, const std::st
     return text;
 }
 
-Result<Job> read_archive(zip_t* archive, const std::string& file)
+std::optional<std::string> content_in(zip_t* archive, const std::string& name)
+{
+    const zip_int64_t at = zip_name_locate(archive, name.c_str(), 0);
+    const auto text = at < 0 ? Result<std::string>(Error{}) : entry_text(archive, static_cast<zip_uint64_t>(at), name);
+    return text ? std::optional(*text) : std::nullopt;
+}
+
+void note_lost(OpenedJob& opened, const FindContent& find)
+{
+    for (std::string& notice : fill_attachments(opened.job, find))
+        opened.notices.push_back(std::move(notice));
+}
+
+Result<OpenedJob> read_archive(zip_t* archive, const std::string& file)
 {
     const zip_int64_t at = zip_name_locate(archive, json_entry, 0);
     if (at < 0)
@@ -42,9 +57,9 @@ Result<Job> read_archive(zip_t* archive, const std::string& file)
     const auto text = entry_text(archive, static_cast<zip_uint64_t>(at), file + ", job.json");
     if (!text)
         return text.error();
-    auto job = read_job_json(*text, file + ", job.json");
-    if (!job)
-        return job;
+    auto opened = read_job_text(*text, file + ", job.json");
+    if (!opened)
+        return opened;
     const zip_int64_t n = zip_get_num_entries(archive, 0);
     for (zip_int64_t i = 0; i < n; ++i) {
         const std::string name = zip_get_name(archive, static_cast<zip_uint64_t>(i), 0);
@@ -56,9 +71,20 @@ Result<Job> read_archive(zip_t* archive, const std::string& file)
         auto trace = read_trace_csv(*csv, file + ", " + name);
         if (!trace)
             return trace.error();
-        job->traces[name.substr(std::string(trace_folder).size())] = std::make_shared<const Trace>(std::move(*trace));
+        opened->job.traces[name.substr(std::string(trace_folder).size())] = std::make_shared<const Trace>(std::move(*trace));
     }
-    return job;
+    note_lost(*opened, [&](const std::string& sha256) { return content_in(archive, attachment_folder + sha256); });
+    return opened;
+}
+
+// What there is to write of the attachments, each content once.
+std::map<std::string, std::shared_ptr<const std::string>> contents(const Job& job)
+{
+    std::map<std::string, std::shared_ptr<const std::string>> out;
+    for (const Attachment& a : job.attachments)
+        if (a.bytes)
+            out[a.sha256] = a.bytes;
+    return out;
 }
 
 bool add_entry(zip_t* archive, const std::string& name, const std::string& text)
@@ -72,42 +98,61 @@ bool add_entry(zip_t* archive, const std::string& name, const std::string& text)
     return false;
 }
 
-Result<Job> open_plain(const std::filesystem::path& path, const std::string& text)
+Result<OpenedJob> open_plain(const std::filesystem::path& path, const std::string& text)
 {
-    auto job = read_job_json(text, path.string());
-    if (!job)
-        return job;
-    for (const Day& day : job->days) {
+    auto opened = read_job_text(text, path.string());
+    if (!opened)
+        return opened;
+    Job& job = opened->job;
+    for (const Day& day : job.days) {
         const std::filesystem::path name = std::filesystem::path(day.trace).filename();
-        if (day.trace.empty() || job->traces.count(day.trace) != 0)
+        if (day.trace.empty() || job.traces.count(day.trace) != 0)
             continue;
-        const auto file = path.parent_path() / "traces" / name;
+        const auto file = path.parent_path() / trace_folder / name;
         const auto csv = read_file(file);
         if (!csv)
             return csv.error();
         auto trace = read_trace_csv(*csv, file.string());
         if (!trace)
             return trace.error();
-        job->traces[day.trace] = std::make_shared<const Trace>(std::move(*trace));
+        job.traces[day.trace] = std::make_shared<const Trace>(std::move(*trace));
     }
-    return job;
+    note_lost(*opened, [&](const std::string& sha256) -> std::optional<std::string> {
+        const auto content = read_file(path.parent_path() / attachment_folder / sha256);
+        return content ? std::optional(*content) : std::nullopt;
+    });
+    return opened;
 }
 
 Result<std::monostate> save_plain(const Job& job, const std::filesystem::path& path)
 {
-    const auto folder = path.parent_path() / "traces";
+    const auto folder = path.parent_path() / trace_folder;
     std::error_code ec;
     if (!job.traces.empty())
         std::filesystem::create_directories(folder, ec);
     for (const auto& [name, trace] : job.traces)
         if (auto done = write_file_atomically(folder / name, write_trace_csv(*trace)); !done)
             return done;
+    if (auto done = save_attachments(job, path.parent_path() / attachment_folder); !done)
+        return done;
     return write_file_atomically(path, write_job_json(job));
 }
 
 } // namespace
 
-Result<Job> unpack_job(const std::string& bytes, const std::string& file_name)
+Result<std::monostate> save_attachments(const Job& job, const std::filesystem::path& folder)
+{
+    std::error_code ec;
+    for (const auto& [sha256, content] : contents(job)) {
+        std::filesystem::create_directories(folder, ec);
+        if (!std::filesystem::exists(folder / sha256, ec))
+            if (auto done = write_file_atomically(folder / sha256, *content); !done)
+                return done;
+    }
+    return std::monostate{};
+}
+
+Result<OpenedJob> unpack_job(const std::string& bytes, const std::string& file_name)
 {
     zip_error_t e;
     zip_error_init(&e);
@@ -125,7 +170,7 @@ Result<Job> unpack_job(const std::string& bytes, const std::string& file_name)
     return job;
 }
 
-Result<std::string> pack_job(const Job& job)
+Result<std::string> pack_job(const Job& job, Packed what)
 {
     zip_error_t e;
     zip_error_init(&e);
@@ -144,6 +189,9 @@ Result<std::string> pack_job(const Job& job)
     bool good = true;
     for (const auto& [name, text] : entries)
         good = good && add_entry(archive, name, text);
+    if (what == Packed::whole)
+        for (const auto& [sha256, content] : contents(job))
+            good = good && add_entry(archive, attachment_folder + sha256, *content);
     if (!good || zip_close(archive) != 0) {
         zip_discard(archive);
         zip_source_free(target);
@@ -160,7 +208,7 @@ Result<std::string> pack_job(const Job& job)
     return out;
 }
 
-Result<Job> open_job(const std::filesystem::path& path)
+Result<OpenedJob> open_job_file(const std::filesystem::path& path)
 {
     const auto bytes = read_file(path);
     if (!bytes)
@@ -170,11 +218,19 @@ Result<Job> open_job(const std::filesystem::path& path)
     return open_plain(path, *bytes);
 }
 
+Result<Job> open_job(const std::filesystem::path& path)
+{
+    auto opened = open_job_file(path);
+    if (!opened)
+        return opened.error();
+    return std::move(opened->job);
+}
+
 Result<std::monostate> save_job(const Job& job, const std::filesystem::path& path)
 {
     if (path.extension() == ".json")
         return save_plain(job, path);
-    const auto bytes = pack_job(job);
+    const auto bytes = pack_job(job, Packed::whole);
     if (!bytes)
         return bytes.error();
     return write_file_atomically(path, *bytes);

@@ -1,21 +1,30 @@
-// Job files on disk: a .vrelay container (ZIP of job.json and traces/*.csv), or
-// a plain job.json with its traces in a folder "traces" beside it.
+// Job files on disk: a .vrelay container (ZIP of job.json, traces/*.csv and
+// attachments by their hash), or a plain job.json with folders "traces" and
+// "attachments" beside it.
 #pragma once
 
-#include "core/job/job.h"
+#include "job_json.h"
 
 #include <filesystem>
 
 namespace vernal {
 
-Result<Job> open_job(const std::filesystem::path& path);
+Result<OpenedJob> open_job_file(const std::filesystem::path& path);
+Result<Job> open_job(const std::filesystem::path& path); // the same without its notices
 
-// By the name's ending: .json writes the plain form (job.json and traces/ beside
-// it), everything else the container. Atomic per file.
+// By the name's ending: .json writes the plain form, everything else the
+// container. Atomic per file.
 Result<std::monostate> save_job(const Job& job, const std::filesystem::path& path);
 
-// Container bytes and back, for recovery copies and tests.
-Result<std::string> pack_job(const Job& job);
-Result<Job> unpack_job(const std::string& bytes, const std::string& file_name);
+// Container bytes and back, for recovery copies and tests. A recovery copy is made
+// every other second: it leaves out the attachments' content, which never changes
+// and is written beside it once.
+enum class Packed : std::uint8_t { whole,
+    without_attachments };
+Result<std::string> pack_job(const Job& job, Packed what = Packed::whole);
+Result<OpenedJob> unpack_job(const std::string& bytes, const std::string& file_name);
+
+// One file an attachment, named by its hash; those that are there already stay.
+Result<std::monostate> save_attachments(const Job& job, const std::filesystem::path& folder);
 
 } // namespace vernal

@@ -1,13 +1,14 @@
 #include "job_json.h"
 
+#include "job_migration.h"
 #include "json_fields.h"
+
+#include <set>
 
 namespace vernal {
 namespace {
 
 constexpr const char* format_name = "vrelay-job";
-constexpr int format_version = 1;
-
 // Draft 7. Every field may be left out: it then has the value of a new job.
 class Schema {
 public:
@@ -21,6 +22,7 @@ public:
     template <class I>
     void integer(const char* key, int min, int max, I) { property(key) = {{"type", "integer"}, {"minimum", min}, {"maximum", max}}; }
     void text(const char* key, const std::string&) { property(key) = {{"type", "string"}}; }
+    void id(const char* key, const std::string&) { property(key) = {{"type", "string"}, {"pattern", "^[A-Za-z0-9_-]{1,32}$"}}; }
     void text_choice(const char* key, const std::vector<const char*>& names, const std::string&) { property(key) = {{"enum", names}}; }
     void probe(const ProbeField& f, const std::string&) { property(f.key) = {{"type", "string"}}; }
     void output(const OutputField& f, const std::string&) { property(f.key) = {{"type", "string"}}; }
@@ -76,11 +78,25 @@ private:
     Json& json_;
 };
 
+template <class Item>
+void check_ids(const std::vector<Item>& items, const std::string& at)
+{
+    std::set<std::string> seen;
+    for (std::size_t i = 0; i < items.size(); ++i)
+        if (!items[i].id.empty() && !seen.insert(items[i].id).second)
+            bad(at + "[" + std::to_string(i) + "].id", "the id “" + items[i].id + "” is there twice", "Remove this line; the entry then gets an id of its own");
+}
+
 // What the field ranges cannot say.
 void check_job(const Job& job)
 {
     if (job.variants.empty() || job.days.empty())
         bad(job.variants.empty() ? "variants" : "days", "a job needs at least one entry here");
+    check_ids(job.variants, "variants");
+    for (std::size_t i = 0; i < job.attachments.size(); ++i)
+        if (const std::string& hash = job.attachments[i].sha256; hash.size() != 64 || hash.find_first_not_of("0123456789abcdef") != std::string::npos)
+            bad("attachments[" + std::to_string(i) + "].sha256", "this is no SHA-256", "It has 64 hex digits in lower case");
+    check_ids(job.days, "days");
     for (std::size_t i = 0; i < job.variants.size(); ++i) {
         const Variant& v = job.variants[i];
         const std::string at = "variants[" + std::to_string(i) + "]";
@@ -88,49 +104,83 @@ void check_job(const Job& job)
             bad(at + ".unit.outputs", "a unit has one to four outputs");
         if (v.probes.empty() || v.probes.size() > max_probes)
             bad(at + ".probes", "a unit has one to eight probes");
+        check_ids(v.probes, at + ".probes");
+        check_ids(v.unit.outputs, at + ".unit.outputs");
+        check_ids(v.unit.rules, at + ".unit.rules");
     }
+}
+
+std::string newer_notice(int version, const std::vector<std::string>& unknown)
+{
+    std::string out = "This file was written by a newer program (version " + std::to_string(version) + " of the format; this one writes " + std::to_string(job_format_version) + "). It is open for reading: the file itself is left as it is";
+    if (unknown.empty())
+        return out + ".";
+    constexpr std::size_t most = 4;
+    out += ", and a copy saved here would lack ";
+    for (std::size_t i = 0; i < std::min(most, unknown.size()); ++i)
+        out += (i == 0 ? "" : ", ") + unknown[i];
+    return out + (unknown.size() > most ? " and " + std::to_string(unknown.size() - most) + " more." : ".");
 }
 
 } // namespace
 
-Result<Job> read_job_json(const std::string& text, const std::string& file_name)
+Result<OpenedJob> read_job_text(const std::string& text, const std::string& file_name)
 {
+    int version = 0;
     try {
         Json j = parse_json(text);
-        take_head(j, format_name, format_version, "a Vernal Relay job");
-        Job job;
-        JsonReader r(j, "");
-        fields(r, job);
+        version = take_head(j, format_name, "a Vernal Relay job");
+        migrate_job(j, version);
+        OpenedJob out;
+        std::vector<std::string> unknown;
+        JsonReader r(j, "", version > job_format_version ? &unknown : nullptr);
+        fields(r, out.job);
         r.finish();
-        check_job(job);
-        for (Variant& v : job.variants)
+        check_job(out.job);
+        for (Variant& v : out.job.variants)
             sort_by_priority(v.unit.rules);
-        return job;
+        give_ids(out.job, NewFrom::file);
+        out.version = version;
+        if (out.newer())
+            out.notices.push_back(newer_notice(version, unknown));
+        return out;
     } catch (const BadFile& b) {
+        if (version > job_format_version)
+            return Error{"this file was written by a newer program (version " + std::to_string(version) + " of the format) and holds what this one does not know: " + b.error.what, file_name + ", " + b.error.where, "Open it with a newer Vernal Relay"};
         return Error{b.error.what, file_name + ", " + b.error.where, b.error.remedy};
     }
 }
 
+Result<Job> read_job_json(const std::string& text, const std::string& file_name)
+{
+    auto opened = read_job_text(text, file_name);
+    if (!opened)
+        return opened.error();
+    return std::move(opened->job);
+}
+
 std::string write_job_json(const Job& job)
 {
+    Job whole = job;
+    give_ids(whole, NewFrom::edit);
     Json body;
     JsonWriter w(body);
-    fields(w, job);
-    Json out = {{"format", format_name}, {"version", format_version}};
+    fields(w, static_cast<const Job&>(whole));
+    Json out = {{"format", format_name}, {"version", job_format_version}};
     out.update(body);
     return out.dump(2) + "\n";
 }
 
 std::string job_schema()
 {
-    Json out = {{"$schema", "http://json-schema.org/draft-07/schema#"}, {"title", "Vernal Relay job, version 1"}};
+    Json out = {{"$schema", "http://json-schema.org/draft-07/schema#"}, {"title", "Vernal Relay job, version " + std::to_string(job_format_version)}};
     Json body;
     Schema s(body);
     const Job job;
     fields(s, job);
     out.update(body);
     out["properties"]["format"] = {{"const", format_name}};
-    out["properties"]["version"] = {{"const", format_version}};
+    out["properties"]["version"] = {{"const", job_format_version}};
     out["required"] = {"format", "version", "variants", "days"};
     return out.dump(2) + "\n";
 }

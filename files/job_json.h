@@ -1,12 +1,23 @@
-// The job file's text: job.json, format "vrelay-job", version 1. docs/job-file.md.
+// The job file's text: job.json, format "vrelay-job", docs/job-file.md.
 #pragma once
 
 #include "core/job/job.h"
+#include "job_migration.h"
 
 namespace vernal {
 
+// A job as a file gave it.
+struct OpenedJob {
+    Job job;
+    int version = job_format_version;
+    std::vector<std::string> notices;                           // for the person: what is missing, what a newer program knows
+    bool newer() const { return version > job_format_version; } // then the file must not be written over
+};
+
 // Error names the place in the file ("variants[0].loop.collector.area_m2"), what
 // is wrong and what to do. Traces are not part of the text: they come beside it.
+// Older versions are migrated; of newer ones what is known is read.
+Result<OpenedJob> read_job_text(const std::string& text, const std::string& file_name);
 Result<Job> read_job_json(const std::string& text, const std::string& file_name);
 std::string write_job_json(const Job& job);
 

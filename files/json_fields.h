@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/job/fields.h"
+#include "core/job/ids.h"
 
 #include <nlohmann/json.hpp>
 
@@ -28,7 +29,8 @@ inline std::string range_text(double min, double max)
 
 class JsonReader {
 public:
-    JsonReader(const Json& json, std::string path) : json_(json), path_(std::move(path))
+    // unknown: fields nobody asks for are put there instead of refused, for files of a newer version.
+    JsonReader(const Json& json, std::string path, std::vector<std::string>* unknown = nullptr) : json_(json), path_(std::move(path)), unknown_(unknown)
     {
         if (!json.is_object())
             bad(path_, "an object { … } is expected here");
@@ -37,8 +39,11 @@ public:
     void finish() const
     {
         for (const auto& [key, value] : json_.items())
-            if (std::find(seen_.begin(), seen_.end(), key) == seen_.end())
-                bad(at(key.c_str()), "this field is not known", "Remove it, or check its spelling");
+            if (std::find(seen_.begin(), seen_.end(), key) == seen_.end()) {
+                if (!unknown_)
+                    bad(at(key.c_str()), "this field is not known", "Remove it, or check its spelling");
+                unknown_->push_back(at(key.c_str()));
+            }
     }
 
     void number(const NumberField& f, double& x)
@@ -70,6 +75,12 @@ public:
                 bad(at(key), "a text in quotes is expected here");
             x = j->get<std::string>();
         }
+    }
+    void id(const char* key, std::string& x)
+    {
+        text(key, x);
+        if (!x.empty() && !is_id(x))
+            bad(at(key), "“" + x + "” is no id", "An id is 1 to 32 letters, digits, - or _");
     }
     void probe(const ProbeField& f, std::string& x) { text(f.key, x); }
     void output(const OutputField& f, std::string& x) { text(f.key, x); }
@@ -122,7 +133,7 @@ public:
     void object(const char* key, T& x)
     {
         if (const Json* j = get(key)) {
-            JsonReader r(*j, at(key));
+            JsonReader r(*j, at(key), unknown_);
             fields(r, x);
             r.finish();
         }
@@ -139,7 +150,7 @@ public:
             bad(at(key), "a list [ … ] is expected here");
         x.clear();
         for (std::size_t i = 0; i < j->size(); ++i) {
-            JsonReader r((*j)[i], at(key) + "[" + std::to_string(i) + "]");
+            JsonReader r((*j)[i], at(key) + "[" + std::to_string(i) + "]", unknown_);
             fields(r, x.emplace_back());
             r.finish();
         }
@@ -176,6 +187,7 @@ private:
     }
     const Json& json_;
     std::string path_;
+    std::vector<std::string>* unknown_;
     std::vector<std::string> seen_;
 };
 
@@ -187,6 +199,7 @@ public:
     void integer(const char* key, int, int, I x) { json_[key] = x; }
     void text(const char* key, const std::string& x) { json_[key] = x; }
     void text_choice(const char* key, const std::vector<const char*>&, const std::string& x) { json_[key] = x; }
+    void id(const char* key, const std::string& x) { json_[key] = x; }
     void probe(const ProbeField& f, const std::string& x) { json_[f.key] = x; }
     void output(const OutputField& f, const std::string& x) { json_[f.key] = x; }
     void boolean(const SwitchField& f, bool x) { json_[f.key] = x; }
@@ -234,17 +247,19 @@ private:
     Json& json_;
 };
 
-// The two lines every file of ours begins with; taken off.
-inline void take_head(Json& j, const char* format, int version, const char* what)
+// The two lines every file of ours begins with; taken off. Gives the version.
+inline int take_head(Json& j, const char* format, const char* what)
 {
     if (!j.is_object() || !j.contains("format") || j["format"] != format)
         bad("format", std::string("this is not ") + what, std::string("It begins with \"format\": \"") + format + "\"");
     if (!j.contains("version") || !j["version"].is_number_integer())
         bad("version", "the version of the format is missing");
-    if (j["version"].get<int>() != version)
-        bad("version", "this file is of version " + j["version"].dump() + ", which this program does not know", "Open it with a newer Vernal Relay");
+    const int version = j["version"].get<int>();
+    if (version < 1)
+        bad("version", "there is no version " + std::to_string(version) + " of this format", "Versions begin with 1");
     j.erase("format");
     j.erase("version");
+    return version;
 }
 
 // Parses text; a slip is told with its line and column.

@@ -3,19 +3,21 @@
 #pragma once
 
 #include "core/job/job.h"
+#include "csv/writer.h"
 
 namespace vernal {
 
 class SampleCsv {
 public:
-    explicit SampleCsv(const Variant& variant);
+    // Rows go to the sink as they come; finish() hands over the last of them.
+    SampleCsv(const Variant& variant, CsvWriter::Sink sink);
     // Air and irradiance that are not finite stay empty.
     void add(const SampleRow& row);
-    const std::string& text() const { return text_; }
+    void finish() { csv_.finish(); }
 
 private:
     const Variant& variant_;
-    std::string text_;
+    CsvWriter csv_;
     bool pressure_ = false;           // a closed loop has it
     bool supply_ = false;             // a rule reads it
     std::vector<std::size_t> speeds_; // outputs with one

@@ -363,6 +363,7 @@ void fields(V& v, T& k)
 template <class V, OneOf<Probe> T>
 void fields(V& v, T& p)
 {
+    v.id("id", p.id);
     v.text("key", p.key);
     v.text("name", p.name);
     v.choice("place", place_keys, p.place);
@@ -380,6 +381,7 @@ void fields(V& v, T& p)
 template <class V, OneOf<Variant> T>
 void fields(V& v, T& x)
 {
+    v.id("id", x.id);
     v.text("name", x.name);
     v.object("loop", x.loop);
     v.list("probes", x.probes);
@@ -428,6 +430,7 @@ void fields(V& v, T& d)
 template <class V, OneOf<Day> T>
 void fields(V& v, T& d)
 {
+    v.id("id", d.id);
     v.text("name", d.name);
     static constexpr std::array kinds{"generated", "recorded"};
     v.choice("kind", kinds, d.kind);
@@ -440,6 +443,13 @@ void fields(V& v, T& d)
     v.number({"outage_h", "for", Quantity::hours, 0, 24, "0: they do not; shows what a frost protection that needs power is worth"}, d.outage_h);
 }
 
+template <class V, OneOf<Attachment> T>
+void fields(V& v, T& a)
+{
+    v.text("name", a.name);
+    v.text("sha256", a.sha256);
+}
+
 template <class V, OneOf<Job> T>
 void fields(V& v, T& j)
 {
@@ -447,6 +457,7 @@ void fields(V& v, T& j)
     v.object("site", j.site);
     v.list("variants", j.variants);
     v.list("days", j.days);
+    v.spare_list("attachments", j.attachments);
 }
 
 } // namespace vernal

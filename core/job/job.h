@@ -41,6 +41,7 @@ struct Probe {
     Condition condition;
     ReadBy read_by;
     std::vector<CurvePoint> points; // measured
+    std::string id{};               // this and the ids below: see ids.h
     bool operator==(const Probe&) const = default;
 };
 
@@ -51,6 +52,7 @@ struct Variant {
     std::vector<Probe> probes;
     RuleSet unit;
     InputStage input; // of the unit
+    std::string id{};
     bool operator==(const Variant&) const = default;
 };
 
@@ -66,7 +68,17 @@ struct Day {
     double mains_c = 10.0;
     double draw_target_c = 45.0;
     double outage_start_h = 0, outage_h = 0; // the mains fail from, for; 0: they do not
+    std::string id{};
     bool operator==(const Day&) const = default;
+};
+
+// Any file kept with the job (a photo, a unit's sheet): never changed, known by
+// the hash of its content, shared by the states of undo.
+struct Attachment {
+    std::string name;                         // as it was called, without folder
+    std::string sha256;                       // 64 hex digits, lower case
+    std::shared_ptr<const std::string> bytes; // null: lost, only its entry is left
+    bool operator==(const Attachment& o) const { return name == o.name && sha256 == o.sha256; }
 };
 
 using Traces = std::map<std::string, std::shared_ptr<const Trace>>;
@@ -77,6 +89,7 @@ struct Job {
     std::vector<Variant> variants; // at least one
     std::vector<Day> days;         // at least one
     Traces traces;                 // by file name without folder, "7-may.csv"
+    std::vector<Attachment> attachments;
     bool operator==(const Job&) const = default;
 };
 

@@ -16,6 +16,7 @@ void fields(V& v, T& f)
 template <class V, OneOf<Output> T>
 void fields(V& v, T& o)
 {
+    v.id("id", o.id);
     v.text("key", o.key);
     v.text("name", o.name);
     static constexpr std::array modes{"OFF", "AUTO", "ON"};
@@ -31,6 +32,7 @@ void fields(V& v, T& o)
 template <class V, OneOf<Rule> T>
 void fields(V& v, T& r)
 {
+    v.id("id", r.id);
     v.output({"output", "Output"}, r.output);
     v.boolean({"enabled", "In use"}, r.enabled);
     std::vector<const char*> keys;

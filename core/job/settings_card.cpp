@@ -81,18 +81,4 @@ std::vector<CardRow> settings_card(const Variant& v, const Units& units)
     return out;
 }
 
-std::string card_csv(const std::vector<CardRow>& rows)
-{
-    const auto quoted = [](const std::string& s) {
-        std::string out = "\"";
-        for (char c : s)
-            out += c == '"' ? std::string("\"\"") : std::string(1, c);
-        return out + "\"";
-    };
-    std::string out = "rule,setting,value,in use,unit's own code,as found\r\n";
-    for (const CardRow& r : rows)
-        out += quoted(r.group) + "," + quoted(r.name) + "," + quoted(r.value) + "," + (r.used ? "yes" : "no") + ",,\r\n";
-    return out;
-}
-
 } // namespace vernal

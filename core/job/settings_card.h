@@ -15,7 +15,4 @@ struct CardRow {
 };
 std::vector<CardRow> settings_card(const Variant& v, const Units& units);
 
-// Comma-separated with a heading; the last two columns are empty.
-std::string card_csv(const std::vector<CardRow>& rows);
-
 } // namespace vernal

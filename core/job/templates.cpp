@@ -1,6 +1,6 @@
 // What a new job of each arrangement begins with. Figures are those a technician
 // would expect to start from (common practice, no source), not anybody's measured plant.
-#include "job.h"
+#include "ids.h"
 
 #include <functional>
 
@@ -201,6 +201,7 @@ Job new_job(const std::string& arrangement)
     if (!find_arrangement(arrangement)->has(Part::tank))
         for (Day& d : job.days)
             d.draws.clear();
+    give_ids(job, NewFrom::file);
     return job;
 }
 

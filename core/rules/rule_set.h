@@ -13,6 +13,7 @@ struct Rule {
     std::string output;
     bool enabled = true;
     RuleBody body;
+    std::string id{}; // stable; given by core/job/ids.h
     bool operator==(const Rule&) const = default;
 };
 
@@ -43,6 +44,7 @@ struct Output {
     bool bypass = false;               // the service bypass feeds it around the unit
     bool auto_after_power = false;     // after power returns ON counts as AUTO until the switch is moved
     std::vector<FaultChoice> faults{}; // probes not named: off
+    std::string id{};
     bool operator==(const Output&) const = default;
 };
 

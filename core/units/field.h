@@ -72,6 +72,8 @@ struct FieldVisitor {
     template <class... A>
     void text(A&&...) {}
     template <class... A>
+    void id(A&&...) {}
+    template <class... A>
     void text_choice(A&&...) {}
     template <class... A>
     void choice(A&&...) {}

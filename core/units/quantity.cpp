@@ -29,55 +29,56 @@ constexpr double psi = 6894.757;             // Pa, NIST SP 811
 
 struct Forms {
     Quantity q;
+    const char* inside;
     UnitForm si;
     UnitForm other;
 };
 
 const std::array<Forms, 44> forms{{
-    {Quantity::number, {"", 1, 0, 2, ""}, {"", 1, 0, 2, ""}},
-    {Quantity::ratio, {"%", 100, 0, 0, "%"}, {"%", 100, 0, 0, "%"}},
-    {Quantity::temperature, {"°C", 1, 0, 1, "C"}, {"°F", 1.8, 32, 1, "F"}},
-    {Quantity::difference, {"K", 1, 0, 1, "K"}, {"°F", 1.8, 0, 1, "F"}},
-    {Quantity::length, {"m", 1, 0, 1, "m"}, {"ft", 1 / foot, 0, 1, "ft"}},
-    {Quantity::bore, {"mm", 1000, 0, 1, "mm"}, {"in", 12 / foot, 0, 3, "in"}},
-    {Quantity::area, {"m²", 1, 0, 1, "m2"}, {"ft²", 1 / (foot * foot), 0, 1, "ft2"}},
-    {Quantity::volume, {"L", 1 / litre, 0, 0, "l"}, {"gal", 1 / us_gallon, 0, 1, "gal"}},
-    {Quantity::flow, {"L/min", 60 / litre, 0, 1, "l/min"}, {"gal/min", 60 / us_gallon, 0, 2, "gpm"}},
-    {Quantity::power, {"W", 1, 0, 0, "w"}, {"W", 1, 0, 0, "w"}},
-    {Quantity::conductance, {"W/K", 1, 0, 1, "w/k"}, {"W/K", 1, 0, 1, "w/k"}},
-    {Quantity::energy, {"kWh", 1 / 3.6e6, 0, 2, "kwh"}, {"kWh", 1 / 3.6e6, 0, 2, "kwh"}},
-    {Quantity::duration, {"s", 1, 0, 0, "s"}, {"s", 1, 0, 0, "s"}},
-    {Quantity::minutes, {"min", 1 / 60.0, 0, 1, "min"}, {"min", 1 / 60.0, 0, 1, "min"}},
-    {Quantity::hours, {"h", 1, 0, 2, "h"}, {"h", 1, 0, 2, "h"}},
-    {Quantity::angle, {"°", 1, 0, 1, "deg"}, {"°", 1, 0, 1, "deg"}},
-    {Quantity::irradiance, {"W/m²", 1, 0, 0, "w/m2"}, {"W/m²", 1, 0, 0, "w/m2"}},
-    {Quantity::loss_linear, {"W/m²K", 1, 0, 2, "w/m2k"}, {"W/m²K", 1, 0, 2, "w/m2k"}},
-    {Quantity::loss_square, {"W/m²K²", 1, 0, 4, "w/m2k2"}, {"W/m²K²", 1, 0, 4, "w/m2k2"}},
-    {Quantity::area_capacity, {"kJ/m²K", 1e-3, 0, 1, "kj/m2k"}, {"kJ/m²K", 1e-3, 0, 1, "kj/m2k"}},
-    {Quantity::line_loss, {"W/mK", 1, 0, 3, "w/mk"}, {"W/mK", 1, 0, 3, "w/mk"}},
-    {Quantity::resistance, {"Ω", 1, 0, 2, "ohm"}, {"Ω", 1, 0, 2, "ohm"}},
-    {Quantity::altitude, {"m", 1, 0, 0, "m"}, {"m", 1, 0, 0, "m"}},
-    {Quantity::speed, {"m/s", 1, 0, 1, "m/s"}, {"ft/s", 1 / foot, 0, 1, "ft/s"}},
-    {Quantity::heat_capacity, {"kJ/K", 1e-3, 0, 0, "kj/k"}, {"kJ/K", 1e-3, 0, 0, "kj/k"}},
-    {Quantity::large_volume, {"m³", 1, 0, 1, "m3"}, {"gal", 1 / us_gallon, 0, 0, "gal"}},
-    {Quantity::space, {"m³", 1, 0, 0, "m3"}, {"ft³", 1 / (foot * foot * foot), 0, 0, "ft3"}},
-    {Quantity::voltage, {"V", 1, 0, 1, "v"}, {"V", 1, 0, 1, "v"}},
-    {Quantity::current, {"A", 1, 0, 2, "a"}, {"A", 1, 0, 2, "a"}},
-    {Quantity::charge, {"Ah", 1, 0, 0, "ah"}, {"Ah", 1, 0, 0, "ah"}},
-    {Quantity::small_power, {"W", 1, 0, 1, "w"}, {"W", 1, 0, 1, "w"}},
-    {Quantity::pressure, {"bar", 1e-5, 0, 2, "bar"}, {"psi", 1 / psi, 0, 1, "psi"}},
-    {Quantity::pressure_drop, {"kPa", 1e-3, 0, 1, "kpa"}, {"psi", 1 / psi, 0, 2, "psi"}},
-    {Quantity::wire, {"mm²", 1e6, 0, 2, "mm2"}, {"AWG", 1, 0, 0, "awg"}},
-    {Quantity::roughness, {"µm", 1e6, 0, 1, "um"}, {"µm", 1e6, 0, 1, "um"}},
-    {Quantity::grams, {"g", 1000, 0, 0, "g"}, {"oz", 35.27396, 0, 1, "oz"}},
-    {Quantity::small_number, {"", 1, 0, 4, ""}, {"", 1, 0, 4, ""}},
-    {Quantity::small_difference, {"K", 1, 0, 2, "K"}, {"°F", 1.8, 0, 2, "F"}},
-    {Quantity::signal_voltage, {"V", 1, 0, 3, "v"}, {"V", 1, 0, 3, "v"}},
-    {Quantity::dissipation, {"mW/K", 1000, 0, 1, "mw/k"}, {"mW/K", 1000, 0, 1, "mw/k"}},
-    {Quantity::fine_ratio, {"%", 100, 0, 1, "%"}, {"%", 100, 0, 1, "%"}},
-    {Quantity::time_of_day, {"", 1, 0, 0, "h"}, {"", 1, 0, 0, "h"}},
-    {Quantity::days, {"d", 1, 0, 1, "days"}, {"d", 1, 0, 1, "days"}},
-    {Quantity::count, {"", 1, 0, 0, ""}, {"", 1, 0, 0, ""}},
+    {Quantity::number, "", {"", 1, 0, 2, ""}, {"", 1, 0, 2, ""}},
+    {Quantity::ratio, "", {"%", 100, 0, 0, "%"}, {"%", 100, 0, 0, "%"}},
+    {Quantity::temperature, "°C", {"°C", 1, 0, 1, "C"}, {"°F", 1.8, 32, 1, "F"}},
+    {Quantity::difference, "K", {"K", 1, 0, 1, "K"}, {"°F", 1.8, 0, 1, "F"}},
+    {Quantity::length, "m", {"m", 1, 0, 1, "m"}, {"ft", 1 / foot, 0, 1, "ft"}},
+    {Quantity::bore, "m", {"mm", 1000, 0, 1, "mm"}, {"in", 12 / foot, 0, 3, "in"}},
+    {Quantity::area, "m2", {"m²", 1, 0, 1, "m2"}, {"ft²", 1 / (foot * foot), 0, 1, "ft2"}},
+    {Quantity::volume, "m3", {"L", 1 / litre, 0, 0, "l"}, {"gal", 1 / us_gallon, 0, 1, "gal"}},
+    {Quantity::flow, "m3/s", {"L/min", 60 / litre, 0, 1, "l/min"}, {"gal/min", 60 / us_gallon, 0, 2, "gpm"}},
+    {Quantity::power, "W", {"W", 1, 0, 0, "w"}, {"W", 1, 0, 0, "w"}},
+    {Quantity::conductance, "W/K", {"W/K", 1, 0, 1, "w/k"}, {"W/K", 1, 0, 1, "w/k"}},
+    {Quantity::energy, "J", {"kWh", 1 / 3.6e6, 0, 2, "kwh"}, {"kWh", 1 / 3.6e6, 0, 2, "kwh"}},
+    {Quantity::duration, "s", {"s", 1, 0, 0, "s"}, {"s", 1, 0, 0, "s"}},
+    {Quantity::minutes, "s", {"min", 1 / 60.0, 0, 1, "min"}, {"min", 1 / 60.0, 0, 1, "min"}},
+    {Quantity::hours, "h", {"h", 1, 0, 2, "h"}, {"h", 1, 0, 2, "h"}},
+    {Quantity::angle, "deg", {"°", 1, 0, 1, "deg"}, {"°", 1, 0, 1, "deg"}},
+    {Quantity::irradiance, "W/m2", {"W/m²", 1, 0, 0, "w/m2"}, {"W/m²", 1, 0, 0, "w/m2"}},
+    {Quantity::loss_linear, "W/m2K", {"W/m²K", 1, 0, 2, "w/m2k"}, {"W/m²K", 1, 0, 2, "w/m2k"}},
+    {Quantity::loss_square, "W/m2K2", {"W/m²K²", 1, 0, 4, "w/m2k2"}, {"W/m²K²", 1, 0, 4, "w/m2k2"}},
+    {Quantity::area_capacity, "J/m2K", {"kJ/m²K", 1e-3, 0, 1, "kj/m2k"}, {"kJ/m²K", 1e-3, 0, 1, "kj/m2k"}},
+    {Quantity::line_loss, "W/mK", {"W/mK", 1, 0, 3, "w/mk"}, {"W/mK", 1, 0, 3, "w/mk"}},
+    {Quantity::resistance, "ohm", {"Ω", 1, 0, 2, "ohm"}, {"Ω", 1, 0, 2, "ohm"}},
+    {Quantity::altitude, "m", {"m", 1, 0, 0, "m"}, {"m", 1, 0, 0, "m"}},
+    {Quantity::speed, "m/s", {"m/s", 1, 0, 1, "m/s"}, {"ft/s", 1 / foot, 0, 1, "ft/s"}},
+    {Quantity::heat_capacity, "J/K", {"kJ/K", 1e-3, 0, 0, "kj/k"}, {"kJ/K", 1e-3, 0, 0, "kj/k"}},
+    {Quantity::large_volume, "m3", {"m³", 1, 0, 1, "m3"}, {"gal", 1 / us_gallon, 0, 0, "gal"}},
+    {Quantity::space, "m3", {"m³", 1, 0, 0, "m3"}, {"ft³", 1 / (foot * foot * foot), 0, 0, "ft3"}},
+    {Quantity::voltage, "V", {"V", 1, 0, 1, "v"}, {"V", 1, 0, 1, "v"}},
+    {Quantity::current, "A", {"A", 1, 0, 2, "a"}, {"A", 1, 0, 2, "a"}},
+    {Quantity::charge, "Ah", {"Ah", 1, 0, 0, "ah"}, {"Ah", 1, 0, 0, "ah"}},
+    {Quantity::small_power, "W", {"W", 1, 0, 1, "w"}, {"W", 1, 0, 1, "w"}},
+    {Quantity::pressure, "Pa", {"bar", 1e-5, 0, 2, "bar"}, {"psi", 1 / psi, 0, 1, "psi"}},
+    {Quantity::pressure_drop, "Pa", {"kPa", 1e-3, 0, 1, "kpa"}, {"psi", 1 / psi, 0, 2, "psi"}},
+    {Quantity::wire, "m2", {"mm²", 1e6, 0, 2, "mm2"}, {"AWG", 1, 0, 0, "awg"}},
+    {Quantity::roughness, "m", {"µm", 1e6, 0, 1, "um"}, {"µm", 1e6, 0, 1, "um"}},
+    {Quantity::grams, "kg", {"g", 1000, 0, 0, "g"}, {"oz", 35.27396, 0, 1, "oz"}},
+    {Quantity::small_number, "", {"", 1, 0, 4, ""}, {"", 1, 0, 4, ""}},
+    {Quantity::small_difference, "K", {"K", 1, 0, 2, "K"}, {"°F", 1.8, 0, 2, "F"}},
+    {Quantity::signal_voltage, "V", {"V", 1, 0, 3, "v"}, {"V", 1, 0, 3, "v"}},
+    {Quantity::dissipation, "W/K", {"mW/K", 1000, 0, 1, "mw/k"}, {"mW/K", 1000, 0, 1, "mw/k"}},
+    {Quantity::fine_ratio, "", {"%", 100, 0, 1, "%"}, {"%", 100, 0, 1, "%"}},
+    {Quantity::time_of_day, "h", {"", 1, 0, 0, "h"}, {"", 1, 0, 0, "h"}},
+    {Quantity::days, "d", {"d", 1, 0, 1, "days"}, {"d", 1, 0, 1, "days"}},
+    {Quantity::count, "", {"", 1, 0, 0, ""}, {"", 1, 0, 0, ""}},
 }};
 
 const Forms& forms_of(Quantity q) { return forms[static_cast<std::size_t>(q)]; }
@@ -149,6 +150,8 @@ double from_display(double shown, Quantity q, const Units& u)
 {
     return inside_of(shown, form(q, u));
 }
+
+const char* inside_unit(Quantity q) { return forms_of(q).inside; }
 
 std::string unit_name(Quantity q, const Units& u) { return form(q, u).name; }
 

@@ -68,6 +68,9 @@ double from_display(double shown, Quantity q, const Units& u);
 // Unit text, "°C", "L/min"; empty for plain numbers.
 std::string unit_name(Quantity q, const Units& u);
 
+// Unit of an inside value, as keys of fields end in: "m3", "m3/s", "°C"; empty for plain numbers.
+const char* inside_unit(Quantity q);
+
 // Decimals that suit the quantity in these units, 0…4.
 int decimals(Quantity q, const Units& u);
 

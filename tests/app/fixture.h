@@ -63,11 +63,7 @@ protected:
     // Waits until the newest edit has been run.
     void settle()
     {
-        const auto done = [&] {
-            const auto& o = window->session().outcome();
-            return o && o->variant == document().variant() && o->day == document().day();
-        };
-        QVERIFY(QTest::qWaitFor(done, 20000));
+        QVERIFY(QTest::qWaitFor([&] { return window->session().settled(); }, 20000));
     }
     int starts() { return window->session().outcome()->figures()->starts(); }
     static void type(NumberEdit* edit, const QString& text)

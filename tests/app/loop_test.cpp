@@ -197,7 +197,7 @@ void LoopTest::a_leaking_check_valve_is_found_and_mended()
     QTest::qWait(10);
     type(number("loop.leak"), "100");
     settle();
-    const auto& found = window->session().outcome()->findings;
+    const auto& found = window->session().verdict().findings;
     const auto it = std::find_if(found.begin(), found.end(), [](const Finding& f) { return std::string(f.kind) == "check_valve_leaks"; });
     QVERIFY(it != found.end());
     QVERIFY(window->session().outcome()->figures()->night_loss_j > 0);

@@ -190,8 +190,8 @@ void ProbesTest::a_condition_shows_in_the_strip_and_in_the_findings()
         const auto& o = window->session().outcome();
         const bool invalid = kind < 3;
         QCOMPARE(o->inputs(o->size() / 2).readings[0].valid, !invalid);
-        QVERIFY(!o->findings.empty());
-        QVERIFY(std::string(o->findings.front().kind) == "probe_not_sound");
+        QVERIFY(!window->session().verdict().findings.empty());
+        QVERIFY(std::string(window->session().verdict().findings.front().kind) == "probe_not_sound");
         if (invalid)
             QCOMPARE(starts(), 0);
     }
@@ -232,7 +232,7 @@ void ProbesTest::the_input_stage_is_chosen_and_its_pull_up_found()
     QVERIFY(number("input.scale_at_c")->isVisible());
     type(number("input.high_c"), "120");
     settle();
-    QVERIFY(std::any_of(window->session().outcome()->findings.begin(), window->session().outcome()->findings.end(), [](const Finding& f) { return std::string(f.kind) == "limit_not_readable"; }));
+    QVERIFY(std::any_of(window->session().verdict().findings.begin(), window->session().verdict().findings.end(), [](const Finding& f) { return std::string(f.kind) == "limit_not_readable"; }));
 }
 
 void ProbesTest::the_unit_may_read_by_another_curve()
@@ -245,7 +245,7 @@ void ProbesTest::the_unit_may_read_by_another_curve()
     emit box->lineEdit()->editingFinished();
     settle();
     QVERIFY(std::holds_alternative<NtcBetaCurve>(probe().read_by.curve.law));
-    QVERIFY(std::any_of(window->session().outcome()->findings.begin(), window->session().outcome()->findings.end(), [](const Finding& f) { return std::string(f.kind) == "read_by_other_curve"; }));
+    QVERIFY(std::any_of(window->session().verdict().findings.begin(), window->session().verdict().findings.end(), [](const Finding& f) { return std::string(f.kind) == "read_by_other_curve"; }));
 }
 
 void ProbesTest::a_knob_sets_the_rule()

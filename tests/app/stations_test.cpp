@@ -366,7 +366,7 @@ void StationsTest::another_arrangement_brings_its_rules_and_one_undo_takes_them_
         QCOMPARE(document().variant().loop.arrangement, std::string(key));
         settle();
         QVERIFY2(window->session().outcome()->figures(), key);
-        for (const Finding& f : window->session().outcome()->findings)
+        for (const Finding& f : window->session().verdict().findings)
             QVERIFY2(f.severity != Severity::serious || std::string(f.kind) == "freezes_today", (key + (": " + f.title)).c_str());
     }
     QCOMPARE(document().variant().name, before.variants[document().variant_index()].name);
@@ -523,7 +523,7 @@ void StationsTest::variants_are_copied_and_compared()
     document().choose_variant(variants);
     document().edit_variant("wider", [](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(15); });
     settle();
-    QVERIFY(QTest::qWaitFor([&] { return window->session().outcome()->baseline_name == job().variants[0].name; }, 10000));
+    QVERIFY(QTest::qWaitFor([&] { return window->session().verdict().baseline_name == job().variants[0].name; }, 10000));
     QVERIFY(find<QLabel>("good")->text().contains(QString::fromStdString(job().variants[0].name)));
 }
 

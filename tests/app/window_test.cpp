@@ -90,7 +90,7 @@ void WindowTest::save_reopen_compare()
     QVERIFY(job().variants == before.variants);
     QVERIFY(job().days == before.days);
     settle();
-    QVERIFY2(window->session().outcome()->baseline_figures.has_value(), "the strip compares with the other variant");
+    QVERIFY2(window->session().verdict().baseline_figures.has_value(), "the strip compares with the other variant");
 }
 
 void WindowTest::imports_a_log_by_file()

@@ -48,6 +48,49 @@ TEST(Cli, run_gives_the_figures)
     EXPECT_NE(cli({"run", demo}).out.find("starts"), std::string::npos);
 }
 
+TEST(Cli, settings_are_read_and_written_by_path)
+{
+    const std::string file = temp("-set.vrelay"), other = temp("-set-other.vrelay");
+    ASSERT_TRUE(save_job(*open_job(demo), file));
+    EXPECT_EQ(cli({"get", file, "loop/tank/volume_m3", "--variant", "proposed"}).out, "0.42\n");
+    ASSERT_EQ(cli({"set", file, "loop/tank/volume_m3", "500 L", "--variant", "proposed", "--out", other}).code, 0);
+    EXPECT_EQ(cli({"get", file, "loop/tank/volume_m3", "--variant", "proposed"}).out, "0.42\n");
+    EXPECT_EQ(cli({"get", other, "loop/tank/volume_m3", "--variant", "proposed"}).out, "0.5\n");
+    EXPECT_EQ(cli({"get", other, "loop/tank/volume_m3"}).out, "0.42\n") << "the other variant stays";
+    ASSERT_EQ(cli({"set", file, "output/P1/mode", "ON"}).code, 0);
+    EXPECT_EQ(cli({"get", file, "output/P1/mode"}).out, "ON\n");
+    EXPECT_EQ(cli({"set", file, "site/place/latitude_deg", "-12.5"}).code, 0) << "a value may begin with a minus";
+    const Ran bad = cli({"set", file, "loop/tank/volume_m3", "7000"});
+    EXPECT_EQ(bad.code, 2);
+    EXPECT_NE(bad.err.find("between 0.02 and 50"), std::string::npos);
+    EXPECT_EQ(cli({"get", file, "no/such"}).code, 2);
+    EXPECT_EQ(cli({"get", file, "loop/tank/volume_m3", "--variant", "nobody"}).code, 2);
+}
+
+TEST(Cli, fields_lists_every_path_with_value_unit_range_and_default)
+{
+    const Ran r = cli({"fields", demo, "--json"});
+    ASSERT_EQ(r.code, 0) << r.err;
+    int numbers = 0;
+    const auto all = r.json();
+    for (const auto& f : all["fields"]) {
+        const std::string path = f["path"];
+        EXPECT_TRUE(f.contains("default") && f.contains("unit")) << path;
+        const Ran got = cli({"get", demo, path});
+        ASSERT_EQ(got.code, 0) << path;
+        if (f["value"].is_number()) {
+            ++numbers;
+            EXPECT_LE(f["min"], f["value"]) << path;
+            EXPECT_GE(f["max"], f["value"]) << path;
+            EXPECT_DOUBLE_EQ(std::stod(got.out), f["value"]) << path;
+        }
+    }
+    EXPECT_GT(numbers, 200);
+    const Ran table = cli({"fields", demo});
+    EXPECT_EQ(table.out.rfind("path,value,unit,range,default,label\r\n", 0), 0U);
+    EXPECT_NE(table.out.find("loop/tank/volume_m3,0.42,m3,0.02 … 50,"), std::string::npos);
+}
+
 TEST(Cli, csv_has_a_row_per_sample_and_reads_back_as_it_ran)
 {
     const std::string file = temp(".csv");

@@ -122,7 +122,7 @@ TEST(JobFile, errors_name_the_place)
     EXPECT_NE(reason([](auto& j) { j["variants"][0]["loop"]["collector"]["area_m2"] = -3; }).find("x.json, variants[0].loop.collector.area_m2: the value -3"), std::string::npos);
     EXPECT_NE(reason([](auto& j) { j["variants"][1]["unit"]["rules"][0]["kind"] = "magic"; }).find("variants[1].unit.rules[0].kind"), std::string::npos);
     EXPECT_NE(reason([](auto& j) { j["days"][0]["wether"] = 1; }).find("days[0].wether: this field is not known"), std::string::npos);
-    EXPECT_NE(reason([](auto& j) { j["version"] = 9; }).find("newer Vernal Relay"), std::string::npos);
+    EXPECT_NE(reason([](auto& j) { j["version"] = 0; }).find("no version 0"), std::string::npos);
     EXPECT_NE(reason([](auto& j) { j["format"] = "other"; }).find("not a Vernal Relay job"), std::string::npos);
     EXPECT_NE(reason([](auto& j) { j["variants"] = nlohmann::json::array(); }).find("at least one"), std::string::npos);
     EXPECT_NE(reason([](auto& j) { j["variants"][0]["probes"][0]["curve"] = "pt77"; }).find("probes[0].curve"), std::string::npos);

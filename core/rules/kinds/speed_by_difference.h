@@ -12,7 +12,7 @@ struct SpeedByDifference {
     bool operator==(const SpeedByDifference&) const = default;
 
     static constexpr RuleKind kind{"speed_by_difference", "Speed by difference", "Collect", "Runs faster the more the collector has to give.",
-        "Run {output} one step of {step} faster for each {per_k} that the {source} is more than {above_k} above the {store}.", "Between {floor} and {top} of full speed, rounded to {grain}, by {drive}.", Priority::collect};
+        "Run {output} one step of {step} faster for each {per_k} that the {source} is more than {above_k} above the {store}.", "Between {floor} and {top} of full speed, rounded to {resolution}, by {drive}.", Priority::collect};
     void compile(RuleCompiler& c) const
     {
         Speed x = speed_in(range, Speed::Kind::difference);

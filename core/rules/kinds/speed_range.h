@@ -25,7 +25,7 @@ void range_fields(V& v, T& r)
     v.number({"step", "Step", Quantity::ratio, 0.01, 1, "10 % (common practice, no source)"}, r.step);
     v.number({"floor", "Minimum speed", Quantity::ratio, 0.05, 1, "30 %, often raised to 50 % (common practice, no source); it must reach the top of the array"}, r.floor);
     v.number({"top", "Maximum speed", Quantity::ratio, 0.05, 1, ""}, r.top);
-    v.number({"grain", "Output resolution", Quantity::fine_ratio, 0.001, 0.5, "What the output resolves: PWM 1 %, bursts 10 % (estimate)"}, r.resolution);
+    v.number({"resolution", "Output resolution", Quantity::fine_ratio, 0.001, 0.5, "What the output resolves: PWM 1 %, bursts 10 % (estimate)"}, r.resolution);
     static constexpr std::array drives{"pwm", "bursts"};
     v.choice("drive", drives, r.drive);
 }

@@ -1,0 +1,114 @@
+#include "reader.h"
+
+#include <algorithm>
+
+namespace vernal {
+
+CsvReader::CsvReader(std::string_view text, std::string file) : CsvReader([text, given = false]() mutable { return std::exchange(given, true) ? std::string_view() : text; }, std::move(file)) {}
+
+CsvReader::CsvReader(Source more, std::string file) : source_(std::move(more)), file_(std::move(file)) {}
+
+void CsvReader::fail(std::size_t line, std::size_t column, std::string what, std::string remedy) const
+{
+    throw BadCsv{{std::move(what), file_ + ", line " + std::to_string(line) + ", column " + std::to_string(column + 1), std::move(remedy)}};
+}
+
+bool CsvReader::more()
+{
+    if (at_ < piece_.size())
+        return true;
+    piece_ = source_();
+    at_ = 0;
+    return !piece_.empty();
+}
+
+// Takes off the byte order mark and guesses the separator, for which the first line must be there as a whole.
+void CsvReader::begin()
+{
+    begun_ = true;
+    for (std::string_view p = source_(); !p.empty(); p = source_()) {
+        head_ += p;
+        if (p.find('\n') != std::string_view::npos)
+            break;
+    }
+    piece_ = head_;
+    if (piece_.starts_with("\xef\xbb\xbf"))
+        at_ = 3;
+    const std::string_view first = piece_.substr(at_, piece_.find('\n', at_) - at_);
+    for (char c : {';', '\t'})
+        if (std::count(first.begin(), first.end(), c) > std::count(first.begin(), first.end(), separator_))
+            separator_ = c;
+}
+
+bool CsvReader::next()
+{
+    if (!begun_)
+        begin();
+    while (more()) {
+        read_row();
+        if (cells_.size() > 1 || !cells_.front().empty())
+            return true;
+    }
+    return false;
+}
+
+std::string& CsvReader::fresh_cell()
+{
+    if (count_ == cells_.size()) {
+        if (spare_.empty()) {
+            cells_.emplace_back();
+        } else {
+            cells_.push_back(std::move(spare_.back()));
+            spare_.pop_back();
+        }
+    }
+    cells_[count_].clear();
+    return cells_[count_++];
+}
+
+// Up to the closing quote; gives the lines it went over.
+std::size_t CsvReader::read_quoted(std::string& cell)
+{
+    std::size_t lines = 0;
+    for (; more(); ++at_) {
+        const char c = piece_[at_];
+        if (c != '"') {
+            lines += c == '\n';
+            cell += c;
+            continue;
+        }
+        ++at_;
+        if (!more() || piece_[at_] != '"')
+            return lines;
+        cell += '"';
+    }
+    fail(row_line_, count_ - 1, "a quoted cell is not closed", "Add the missing quote");
+}
+
+void CsvReader::read_row()
+{
+    row_line_ = ++line_;
+    count_ = 0;
+    std::string* cell = &fresh_cell();
+    while (more()) {
+        const char c = piece_[at_];
+        if (c == '"' && cell->empty()) {
+            ++at_;
+            line_ += read_quoted(*cell);
+            continue;
+        }
+        ++at_;
+        if (c == '\n')
+            break;
+        if (c == separator_)
+            cell = &fresh_cell();
+        else if (c != '\r')
+            *cell += c;
+    }
+    while (cells_.size() > count_) {
+        spare_.push_back(std::move(cells_.back()));
+        cells_.pop_back();
+    }
+}
+
+} // namespace vernal

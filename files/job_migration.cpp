@@ -1,0 +1,51 @@
+#include "job_migration.h"
+
+#include <array>
+#include <string>
+
+namespace vernal {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+// Calls f with each entry of the list at key; of what is no list, with none. A
+// migration never complains: what is wrong is told by the reader, in its place.
+template <class F>
+void each(Json& object, const char* key, F f)
+{
+    if (const auto list = object.is_object() ? object.find(key) : object.end(); list != object.end() && list->is_array())
+        for (Json& item : *list)
+            f(item);
+}
+
+void rename_key(Json& object, const char* from, const char* to)
+{
+    if (!object.is_object() || !object.contains(from) || object.contains(to))
+        return;
+    Json renamed = Json::object();
+    for (auto& [key, value] : object.items())
+        renamed[key == from ? to : key] = value;
+    object = std::move(renamed);
+}
+
+// 2: "grain" of a speed rule is called "resolution". Ids came too; what has none gets one.
+void to_version_2(Json& body)
+{
+    each(body, "variants", [](Json& variant) {
+        if (variant.is_object() && variant.contains("unit"))
+            each(variant["unit"], "rules", [](Json& rule) { rename_key(rule, "grain", "resolution"); });
+    });
+}
+
+constexpr std::array steps{to_version_2}; // steps[i] makes version i + 2 of version i + 1
+static_assert(steps.size() + 1 == job_format_version);
+
+} // namespace
+
+void migrate_job(Json& body, int version)
+{
+    for (std::size_t i = static_cast<std::size_t>(version) - 1; i < steps.size(); ++i)
+        steps[i](body);
+}
+
+} // namespace vernal
