@@ -42,6 +42,7 @@ QString nothing_chosen(const std::string& field)
 {
     return field == "only_store" ? QObject::tr("(whatever: stop the output)") : field == "unless" ? QObject::tr("(nothing)")
                                                                             : field == "pump"     ? QObject::tr("(no pump)")
+                                                                            : field == "back"     ? QObject::tr("return (not looked at)")
                                                                                                   : QObject::tr("(no probe)");
 }
 

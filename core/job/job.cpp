@@ -1,6 +1,7 @@
 #include "job.h"
 
 #include <algorithm>
+#include <chrono>
 #include <cmath>
 
 namespace vernal {
@@ -159,6 +160,7 @@ std::shared_ptr<const DayForcing> day_forcing(const Job& job, const Loop& loop, 
             override_global(sky, day.sky, sun.time_s, sun.value);
     }
     auto f = std::make_shared<DayForcing>(forcing(sky, loop));
+    f->date = static_cast<std::int32_t>(std::chrono::sys_days{std::chrono::year{day.sky.year} / day.sky.month / day.sky.day}.time_since_epoch().count());
     f->draws = day.draws;
     f->mains_c = day.mains_c;
     f->target_c = day.draw_target_c;

@@ -160,7 +160,6 @@ std::int32_t speed_of(const Program& p, const Values& v, const Decision& d, std:
     return s.now_ms - s.changed_at[o] < t.boost_ms ? t.boost_pm : speed;
 }
 
-Millis clock_before(Millis clock, Millis ms) { return clock < 0 ? clock : ((clock - ms) % day_ms + day_ms) % day_ms; }
 Millis clock_after(Millis clock, Millis ms)
 {
     const Millis next = clock + ms;
@@ -187,7 +186,7 @@ Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
     update_latches(p, v, faults, s);
     const bool still = !moved && s.latched == latched && s.pending == pending && in.pressed == 0;
     DecisionCache& cache = s.cache;
-    if (still && s.now_ms <= cache.until_ms && in.modes == cache.modes && in.away == cache.away && in.clock_ms == clock_after(cache.clock_ms, p.sample_ms)) {
+    if (still && s.now_ms <= cache.until_ms && in.modes == cache.modes && in.away == cache.away && in.clock_ms == clock_after(cache.clock_ms, p.sample_ms) && in.date == cache.date) {
         cache.clock_ms = in.clock_ms;
         for (const Speed& x : p.speeds)
             if (running(s, x.output))
@@ -221,7 +220,7 @@ Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
     }
     if (still && s.running == before && s.conditions == held && !watching(p, s)) {
         const std::int64_t quiet = quiet_samples(p, s, in);
-        cache = {quiet >= for_ever ? for_ever : s.now_ms + quiet * p.sample_ms, in.modes, in.away, in.clock_ms, out};
+        cache = {quiet >= for_ever ? for_ever : s.now_ms + quiet * p.sample_ms, in.modes, in.away, in.clock_ms, in.date, out};
     }
     return out;
 }
@@ -293,6 +292,16 @@ bool speeds_keep(const Program& p, const EngineState& s, const ReadingBounds& b)
 
 } // namespace
 
+void Inputs::move_clock(Millis by)
+{
+    if (clock_ms < 0)
+        return;
+    const Millis total = clock_ms + by, days = (total - (((total % day_ms) + day_ms) % day_ms)) / day_ms;
+    clock_ms = total - days * day_ms;
+    if (date != no_date)
+        date += static_cast<std::int32_t>(days);
+}
+
 EngineState power_up(const Program& program)
 {
     EngineState s;
@@ -318,7 +327,9 @@ Decisions step(const Program& program, const Inputs& in, EngineState& state, std
         return one_sample(program, in, state);
     Inputs now = in;
     for (;;) {
-        now.clock_ms = clock_before(in.clock_ms, (n - 1) % day_ms * (program.sample_ms % day_ms));
+        now.clock_ms = in.clock_ms;
+        now.date = in.date;
+        now.move_clock(-(n - 1) * program.sample_ms);
         const Decisions out = one_sample(program, now, state);
         if (--n <= 0)
             return out;
@@ -327,7 +338,9 @@ Decisions step(const Program& program, const Inputs& in, EngineState& state, std
             continue;
         const std::int64_t quiet = std::min(n - 1, quiet_samples(program, state, now));
         if (quiet > 0) {
-            state.cache.clock_ms = clock_before(now.clock_ms, -quiet % day_ms * (program.sample_ms % day_ms));
+            now.move_clock(quiet * program.sample_ms);
+            state.cache.clock_ms = now.clock_ms;
+            state.cache.date = now.date;
             state.now_ms += quiet * program.sample_ms;
             n -= quiet;
         }

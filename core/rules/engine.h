@@ -12,12 +12,17 @@ struct Reading {
     bool operator==(const Reading&) const = default;
 };
 
+inline constexpr std::int32_t no_date = std::numeric_limits<std::int32_t>::min(); // not known
+
 struct Inputs {
     std::array<Reading, max_read> readings{}; // probes, then the supply at supply_channel
     std::array<Mode, max_outputs> modes{Mode::automatic, Mode::automatic, Mode::automatic, Mode::automatic};
     Millis clock_ms = 43'200'000; // time of day; below 0: the clock is lost
     bool away = false;            // nobody is at home
     std::uint32_t pressed = 0;    // buttons, bit per timer slot of the condition
+    std::int32_t date = no_date;  // local, days after 1970-01-01
+    // The clock so much later, earlier below 0; over midnight with its date. A lost one stays lost.
+    void move_clock(Millis by);
 };
 
 // A moment of the engine's own time; later than any setting ago.
@@ -54,6 +59,7 @@ struct DecisionCache {
     std::array<Mode, max_outputs> modes{};
     bool away = false;
     Millis clock_ms = -1;
+    std::int32_t date = no_date;
     Decisions decisions{};
     bool operator==(const DecisionCache&) const { return true; }
 };

@@ -112,8 +112,7 @@ std::optional<Millis> until_change(const Program& program, const Inputs& in, con
         const std::int64_t quiet = program.averages.empty() ? quiet_samples(program, s, later) : 0; // an average goes on moving
         if (quiet >= for_ever || s.now_ms + (quiet + 1) * program.sample_ms - after.now_ms > day_ms)
             return {};
-        if (later.clock_ms >= 0)
-            later.clock_ms = (later.clock_ms + (quiet + 1) * program.sample_ms) % day_ms;
+        later.move_clock((quiet + 1) * program.sample_ms);
         if (step(program, later, s, quiet + 1)[output].on != now)
             return s.now_ms - after.now_ms;
     }

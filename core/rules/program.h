@@ -101,6 +101,7 @@ struct ClockSpan {
 struct Gate {
     enum class Kind : std::uint8_t {
         window,  // the clock lies in one of the spans; never with the clock lost
+        season,  // the date lies between two of the year; never with clock or date lost
         away,    // nobody is at home
         term,    // `when` holds
         cycle,   // while `when` holds: rests wait_ms, holds on_ms, and so on
@@ -122,6 +123,7 @@ struct Gate {
     Millis before_ms = 0; // cycle: counted as waited already at power-up
     std::array<ClockSpan, 3> spans{};
     std::uint8_t span_count = 0;
+    std::int16_t first_day = 1, last_day = 366; // season: of a year of 366
     std::int16_t rule = -1;
 };
 

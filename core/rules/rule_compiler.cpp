@@ -197,6 +197,16 @@ Gate& RuleCompiler::gate(Gate::Kind kind, Expr when)
     return program().gates.back();
 }
 
+Bits RuleCompiler::bursts(const Expr& when, double on_s, double every_s)
+{
+    Gate& g = gate(Gate::Kind::cycle, when);
+    g.timer = timer();
+    g.on_first = true;
+    g.on_ms = millis(on_s);
+    g.wait_ms = millis(every_s) - g.on_ms;
+    return bit(g.bit);
+}
+
 Bits RuleCompiler::term(const Expr& when)
 {
     const bool plain = when.any == 0 && when.none == 0 && std::has_single_bit(when.all);
@@ -215,6 +225,17 @@ void RuleCompiler::add_span(Gate& c, double from_h, double to_h)
 }
 
 Bits RuleCompiler::window(double from_h, double to_h) { return windows(std::array{ClockWindow{from_h, to_h}}); }
+
+Bits RuleCompiler::season(double first_day, double last_day)
+{
+    const auto first = static_cast<std::int16_t>(std::lround(first_day)), last = static_cast<std::int16_t>(std::lround(last_day));
+    if (first == 1 && last == 366)
+        return 0;
+    Gate& g = gate(Gate::Kind::season);
+    g.first_day = first;
+    g.last_day = last;
+    return bit(g.bit);
+}
 
 void RuleCompiler::clause_for(std::size_t output, Priority priority, const Expr& when, bool wants_on, bool resting_only)
 {

@@ -85,9 +85,11 @@ public:
     const std::vector<Expr>& collectors() const { return collectors_[output_]; }
 
     Gate& gate(Gate::Kind kind, Expr when = {});
-    std::uint8_t timer(); // a free slot
+    std::uint8_t timer();                                       // a free slot
+    Bits bursts(const Expr& when, double on_s, double every_s); // on first, then a pause; every_s above on_s
     Bits term(const Expr& when);
     Bits window(double from_h, double to_h);
+    Bits season(double first_day, double last_day); // of a year of 366; 0, no bit: every day
     template <class Windows>
     Bits windows(const Windows& all)
     {

@@ -23,7 +23,13 @@ struct Replay {
     MilliKelvin last_supply_mv = 0;
 
     // Without a date the trace's seconds are those of the day.
-    Millis clock_at(double time) const { return std::llround((trace.clock_s() + time) * 1000.0) % day_ms; }
+    // The trace's date goes with its clock; one without a date knows none.
+    void set_clock(Inputs& in, double time) const
+    {
+        in.clock_ms = 0;
+        in.date = trace.date();
+        in.move_clock(std::llround((trace.clock_s() + time) * 1000.0));
+    }
 
     void row(double time, double since_last, const Inputs& in)
     {
@@ -32,7 +38,7 @@ struct Replay {
         const auto samples = static_cast<std::int64_t>(std::llround(since_last * 1000.0 / static_cast<double>(program.sample_ms)));
         if (samples > 1) {
             Inputs still = out.rows.back().inputs;
-            still.clock_ms = clock_at(time - static_cast<double>(program.sample_ms) / 1000.0);
+            set_clock(still, time - static_cast<double>(program.sample_ms) / 1000.0);
             step(program, still, state, samples - 1);
         }
         const Decisions d = step(program, in, state);
@@ -46,7 +52,7 @@ struct Replay {
         Inputs in;
         in.modes = setup.modes;
         in.away = setup.away;
-        in.clock_ms = clock_at(time);
+        set_clock(in, time);
         if (supply && std::isfinite(supply->values[i]))
             last_supply_mv = in_milli(supply->values[i]);
         in.readings[supply_channel] = {last_supply_mv, true};
@@ -72,7 +78,7 @@ struct Replay {
         Inputs in = out.rows.back().inputs;
         for (std::size_t p = 0; p < program.probes; ++p)
             in.readings[p].valid = false;
-        in.clock_ms = clock_at(from + (hold_intervals + 1) * interval);
+        set_clock(in, from + (hold_intervals + 1) * interval);
         pass((hold_intervals + 1) * interval);
         row(from + (hold_intervals + 1) * interval, (hold_intervals + 1) * interval, in);
     }

@@ -9,6 +9,8 @@ namespace {
 constexpr double day_s = 86400.0;
 
 Millis clock_at(double time_of_day_s) { return std::llround(time_of_day_s * 1000.0) % day_ms; }
+// The day's last sample is the first of the next date.
+std::int32_t date_at(std::int32_t date, double time_of_day_s) { return date == no_date ? date : date + static_cast<std::int32_t>(std::llround(time_of_day_s * 1000.0) / day_ms); }
 
 } // namespace
 
@@ -248,6 +250,7 @@ void Simulation::take_readings()
     readings_.read(tips, sun_on_probes(time_of_day_s_), inputs_);
     inputs_.readings[supply_channel] = {hydraulics_.follows_sun() ? in_milli(hydraulics_.power().volt()) : steady_supply_mv, true};
     inputs_.clock_ms = clock_at(time_of_day_s_);
+    inputs_.date = date_at(day_->date, time_of_day_s_);
     inputs_.pressed = pressed_at(time_of_day_s_);
 }
 
@@ -274,6 +277,7 @@ void Simulation::rows_inside(std::int64_t k, std::int64_t n)
         }
         readings_.read(tips, sun_on_probes(now), in);
         in.clock_ms = clock_at(now);
+        in.date = date_at(day_->date, now);
         for (std::size_t p = 0; p < setup().program.probes; ++p) {
             const bool invalid = (bounds_.invalid >> p & 1U) != 0;
             in.readings[p] = {invalid ? 0 : std::clamp(in.readings[p].mk, bounds_.low[p], bounds_.high[p]), !invalid};

@@ -34,6 +34,7 @@ struct Trace {
     bool has_date() const { return start.size() >= 19; }
     // Time of day of time 0, seconds; 0 without a date.
     double clock_s() const;
+    std::int32_t date() const; // of time 0, days after 1970-01-01; the least of all: no date
 };
 
 } // namespace vernal

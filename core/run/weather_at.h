@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/plant/network.h"
+#include "core/rules/engine.h"
 #include "core/weather/day.h"
 #include "draws.h"
 
@@ -18,6 +19,7 @@ struct DayForcing {
     double mains_c = 10.0;
     double target_c = 45.0;                      // of the tapped water
     double outage_start_s = 0, outage_end_s = 0; // of the mains; equal: none
+    std::int32_t date = no_date;                 // local, days after 1970-01-01
     bool powered(double time_of_day_s) const { return !(time_of_day_s >= outage_start_s && time_of_day_s < outage_end_s); }
 };
 

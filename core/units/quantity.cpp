@@ -2,8 +2,10 @@
 
 #include "copper.h"
 
+#include <algorithm>
 #include <array>
 #include <charconv>
+#include <chrono>
 #include <cmath>
 #include <cstdio>
 #include <cstring>
@@ -34,7 +36,7 @@ struct Forms {
     UnitForm other;
 };
 
-const std::array<Forms, 44> forms{{
+const std::array<Forms, 45> forms{{
     {Quantity::number, "", {"", 1, 0, 2, ""}, {"", 1, 0, 2, ""}},
     {Quantity::ratio, "", {"%", 100, 0, 0, "%"}, {"%", 100, 0, 0, "%"}},
     {Quantity::temperature, "°C", {"°C", 1, 0, 1, "C"}, {"°F", 1.8, 32, 1, "F"}},
@@ -79,6 +81,7 @@ const std::array<Forms, 44> forms{{
     {Quantity::time_of_day, "h", {"", 1, 0, 0, "h"}, {"", 1, 0, 0, "h"}},
     {Quantity::days, "d", {"d", 1, 0, 1, "days"}, {"d", 1, 0, 1, "days"}},
     {Quantity::count, "", {"", 1, 0, 0, ""}, {"", 1, 0, 0, ""}},
+    {Quantity::date, "", {"", 1, 0, 0, ""}, {"", 1, 0, 0, ""}},
 }};
 
 const Forms& forms_of(Quantity q) { return forms[static_cast<std::size_t>(q)]; }
@@ -157,12 +160,49 @@ std::string unit_name(Quantity q, const Units& u) { return form(q, u).name; }
 
 int decimals(Quantity q, const Units& u) { return form(q, u).decimals; }
 
+namespace {
+
+namespace calendar = std::chrono;
+constexpr calendar::year leap_year{2000};
+constexpr std::array months{"Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"};
+
+// "1 Nov" of a day of a leap year.
+std::string date_text(double day)
+{
+    const calendar::year_month_day d{calendar::sys_days{leap_year / 1 / 1} + calendar::days{std::lround(day) - 1}};
+    return std::to_string(static_cast<unsigned>(d.day())) + " " + months[static_cast<unsigned>(d.month()) - 1];
+}
+
+// A day with its month behind it; three letters of the name and more will do.
+Result<double> date_in(double day, const std::string& month, const std::string& text)
+{
+    const Error wrong{"“" + text + "” is not a date", "", "Type a date such as 1 Nov"};
+    for (unsigned m = 0; m < months.size(); ++m)
+        if (month.rfind(folded(months[m]), 0) == 0) {
+            const auto d = leap_year / calendar::month{m + 1} / calendar::day{static_cast<unsigned>(std::clamp(day, 0.0, 99.0))};
+            if (!d.ok() || day != std::floor(day))
+                return wrong;
+            return day_of_leap_year(static_cast<int>(m + 1), static_cast<int>(day));
+        }
+    return wrong;
+}
+
+} // namespace
+
+int day_of_leap_year(int month, int day)
+{
+    const calendar::sys_days first = leap_year / 1 / 1, it = leap_year / month / day;
+    return static_cast<int>((it - first).count()) + 1;
+}
+
 std::string to_text(double inside, Quantity q, const Units& u)
 {
     if (!std::isfinite(inside))
         return "–";
     if (q == Quantity::time_of_day)
         return inside >= 24 ? "24:00" : clock_text(std::round(inside * 60) * 60);
+    if (q == Quantity::date)
+        return date_text(inside);
     char buffer[64];
     double shown = to_display(inside, q, u);
     const int digits = decimals_of(shown, q, u);
@@ -199,6 +239,8 @@ Result<double> parse(const std::string& text, Quantity q, const Units& u)
         value += minutes / 60.0;
         unit.erase(0, static_cast<std::size_t>(rest - unit.data()));
     }
+    if (q == Quantity::date && !folded(unit).empty())
+        return date_in(value, folded(unit), text);
     if (folded(unit).empty())
         return from_display(value, q, u);
     const Forms& f = forms_of(q);

@@ -51,7 +51,8 @@ enum class Quantity {
     fine_ratio,       // shown as percent with a decimal
     time_of_day,      // h of the day, shown as 04:30
     days,             // d
-    count             // whole, no unit
+    count,            // whole, no unit
+    date              // day of a year of 366, 1…366, shown as 1 Nov
 };
 
 // What the person reads. Inside everything stays SI.
@@ -81,6 +82,9 @@ std::string to_text(double inside, Quantity q, const Units& u);
 // unit written behind the number where it is one of the same quantity.
 // Error: not a number, or a unit of another quantity.
 Result<double> parse(const std::string& text, Quantity q, const Units& u);
+
+// Day of a year of 366, so that a date has one number whatever the year.
+int day_of_leap_year(int month, int day); // 1…366
 
 // "07:46" for seconds since midnight, any day.
 std::string clock_text(double seconds);

@@ -181,8 +181,7 @@ struct Play {
     Inputs in = random_unit::first_inputs();
     int pick(int lo, int hi) { return dice(lo, hi); }
     void next_inputs() { in = random_unit::inputs(set, in, std::ref(dice)); }
-    // The clock so many samples on; a lost one stays lost.
-    Millis clock_after(std::int64_t samples) const { return in.clock_ms < 0 ? in.clock_ms : (in.clock_ms + samples * program.sample_ms) % day_ms; }
+    void move_clock(Inputs& x, std::int64_t samples) const { x.move_clock(samples * program.sample_ms); }
 };
 
 void expect_same(const Decisions& d, const std::vector<naive::Unit::Answer>& expected)
@@ -231,7 +230,7 @@ RC_GTEST_PROP(Engine, many_samples_at_once_equal_single_ones, ())
         Inputs at_each = play.in;
         Decisions b;
         for (int i = 0; i < n; ++i) {
-            at_each.clock_ms = play.clock_after(i);
+            play.move_clock(at_each, i > 0 ? 1 : 0);
             b = step(play.program, at_each, single);
         }
         play.in = at_each; // the clock of the last of them
@@ -260,7 +259,7 @@ RC_GTEST_PROP(Engine, nothing_switches_within_the_safe_skip, ())
         for (std::int64_t i = 0; i < n; ++i) {
             for (std::size_t p = 0; p < max_read; ++p)
                 play.in.readings[p].mk = play.pick(bounds.low[p], bounds.high[p] + 1);
-            play.in.clock_ms = play.clock_after(1);
+            play.move_clock(play.in, 1);
             const Decisions now = step(play.program, play.in, play.state);
             for (std::size_t o = 0; o < 3; ++o)
                 RC_ASSERT(now[o] == before[o]);
@@ -284,7 +283,7 @@ RC_GTEST_PROP(Outlook, the_time_to_the_next_change_is_foretold, ())
             EngineState later = play.state;
             Inputs still = play.in;
             for (std::int64_t i = 1; i <= n; ++i) {
-                still.clock_ms = play.clock_after(i);
+                play.move_clock(still, 1);
                 RC_ASSERT(step(play.program, still, later)[o].on == (now[o].on != (left && i == n)));
             }
         }

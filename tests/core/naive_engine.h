@@ -207,6 +207,8 @@ private:
         }
         if (const auto* t = as<Thermostat>(r))
             return t->on != t->off;
+        if (const auto* tap = as<TapCirculation>(r))
+            return tap->off > tap->on && (tap->store.empty() || tap->hysteresis.in_kelvin() > 0);
         if (const auto* f = as<Follow>(r))
             return f->leader != rule.output;
         if (const SpeedRange* g = range_of(r); g && share(g->top) < share(g->floor))
@@ -242,6 +244,37 @@ private:
             return true;
         const Ms now = in_.clock_ms, from = ms(w.from_h * 3600), to = ms(w.to_h * 3600);
         return from < to ? now >= from && now < to : now >= from || now < to;
+    }
+
+    // Both ends in it; told by month and day, so that no year needs a day that it has not.
+    bool in_season(double first, double last) const
+    {
+        if (first == 1 && last == 366)
+            return true;
+        if (in_.clock_ms < 0 || in_.date == no_date)
+            return false;
+        const int now = month_and_day(in_.date), from = month_and_day_of_leap_year(first), to = month_and_day_of_leap_year(last);
+        return from <= to ? now >= from && now <= to : now >= from || now <= to;
+    }
+    static bool leap(int year) { return year % 4 == 0 && (year % 100 != 0 || year % 400 == 0); }
+    static int walk(int days, bool long_february) // month × 100 + day; days after 1 Jan
+    {
+        int month = 0;
+        for (int length : {31, long_february ? 29 : 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31}) {
+            if (days < length)
+                break;
+            days -= length;
+            ++month;
+        }
+        return (month + 1) * 100 + days + 1;
+    }
+    static int month_and_day_of_leap_year(double day) { return walk(static_cast<int>(std::lround(day)) - 1, true); }
+    static int month_and_day(int days)
+    {
+        int year = 1970;
+        for (; days >= (leap(year) ? 366 : 365); ++year)
+            days -= leap(year) ? 366 : 365;
+        return walk(days, leap(year));
     }
 
     bool any_bad(std::size_t r) const
@@ -374,7 +407,23 @@ private:
             t->on < t->off ? below(m.band[0], t->probe, t->on.in_celsius(), t->off.in_celsius()) : above(m.band[0], t->probe, t->on.in_celsius(), t->off.in_celsius());
             asks_[r] = m.band[0].on && (inside(t->windows[0]) || inside(t->windows[1]) || inside(t->windows[2]));
         } else if (const auto* c = as<Timer>(r)) {
-            asks_[r] = inside(c->windows[0]) || inside(c->windows[1]) || inside(c->windows[2]);
+            bool wanted = (inside(c->windows[0]) || inside(c->windows[1]) || inside(c->windows[2])) && in_season(c->first_day, c->last_day);
+            if (c->for_s > 0 && c->every_s > c->for_s) {
+                cycle(m, wanted, ms(c->every_s) - ms(c->for_s), ms(c->for_s), true);
+                wanted = m.active;
+            }
+            asks_[r] = wanted;
+        } else if (const auto* tap = as<TapCirculation>(r)) {
+            bool wanted = inside(tap->windows[0]) || inside(tap->windows[1]) || inside(tap->windows[2]);
+            if (!tap->back.empty()) {
+                below(m.band[0], tap->back, tap->on.in_celsius(), tap->off.in_celsius());
+                wanted = wanted && m.band[0].on;
+            }
+            if (!tap->store.empty()) {
+                above(m.band[1], tap->store, tap->store_min.in_celsius(), (tap->store_min - tap->hysteresis).in_celsius());
+                wanted = wanted && m.band[1].on;
+            }
+            asks_[r] = wanted;
         } else if (const auto* e = as<Exercise>(r)) {
             cycle(m, !elsewise, ms(e->every_days * 86400), ms(e->run_s), false);
             asks_[r] = m.active;

@@ -45,7 +45,7 @@ RuleSet unit(Pick pick)
         Rule r{pick(0, 40) == 0 ? "P9" : one_of(outputs), pick(0, 9) != 0, {}};
         const std::string a = probe(), b = probe(), other = one_of(outputs);
         const TempDiff h = kelvin(-1, 6);
-        switch (pick(0, 30)) {
+        switch (pick(0, 32)) {
         case 0: r.body = Differential{a, b, kelvin(0, 10), kelvin(-2, 8), conditioning()}; break;
         case 1: r.body = StoreLimit{a, celsius(20, 45), h, kelvin(0, 4), pick(0, 2) ? "" : b}; break;
         case 2: r.body = CutOut{a, celsius(25, 50), h}; break;
@@ -81,9 +81,11 @@ RuleSet unit(Pick pick)
         case 23: r.body = HeatOnce{a, celsius(20, 45), 0}; break;
         case 24: r.body = Disinfection{a, celsius(20, 40), s(20), pick(1, 100) * 2e-4, pick(0, 2) ? 0 : pick(0, 100) * 1e-4}; break;
         case 25: r.body = Thermostat{a, celsius(15, 40), celsius(15, 40), windows()}; break;
-        case 26: r.body = Timer{windows()}; break;
+        case 26: r.body = Timer{windows(), pick(0, 2) ? s(15) : 0, s(60), pick(0, 3) ? 1.0 : pick(1, 367), pick(0, 3) ? 366.0 : pick(1, 367)}; break;
         case 27: r.body = Exercise{pick(1, 60) * 1e-4, s(15) + 1}; break;
         case 28: r.body = Follow{other, s(15), s(15)}; break;
+        case 29:
+        case 30: r.body = TapCirculation{maybe(a), maybe(b), windows(), celsius(15, 40), celsius(18, 45), celsius(15, 40), h}; break;
         default: r.body = Differential{a, b, kelvin(2, 6), kelvin(-1, 3), {}};
         }
         if (auto* f = std::get_if<Freeze>(&r.body)) {
@@ -117,9 +119,16 @@ Inputs inputs(const RuleSet& set, const Inputs& before, Pick pick)
         in.away = !in.away;
     in.pressed = pick(0, 200) == 0 ? ~0U : 0U;
     const auto sample_ms = static_cast<Millis>(set.sample_s * 1000);
-    in.clock_ms = in.clock_ms < 0 ? (pick(0, 20) ? -1 : 36'000'000) : (in.clock_ms + sample_ms) % day_ms;
+    if (in.clock_ms < 0)
+        in.clock_ms = pick(0, 20) ? -1 : 36'000'000;
+    else
+        in.move_clock(sample_ms);
     if (pick(0, 1000) == 0)
         in.clock_ms = pick(0, 2) ? -1 : pick(0, 86'400) * Millis{1000};
+    if (pick(0, 1000) == 0)
+        in.date = pick(0, 5) ? pick(14'000, 25'000) : no_date;
+    if (pick(0, 500) == 0) // close before a midnight
+        in.clock_ms = day_ms - 3 * sample_ms;
     return in;
 }
 
@@ -127,6 +136,7 @@ inline Inputs first_inputs()
 {
     Inputs in;
     in.clock_ms = 36'000'000;
+    in.date = 20'000;
     in.readings[0].mk = 30000;
     in.readings[1].mk = 25000;
     in.readings[2].mk = 28000;

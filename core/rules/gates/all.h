@@ -7,6 +7,7 @@
 #include "guard.h"
 #include "pressed.h"
 #include "run_on.h"
+#include "season.h"
 #include "term.h"
 #include "window.h"
 
@@ -14,7 +15,7 @@
 
 namespace vernal {
 
-using GateKinds = std::tuple<WindowGate, AwayGate, TermGate, CycleGate, FollowGate, RunOnGate, PressedGate, GuardGate>;
+using GateKinds = std::tuple<WindowGate, SeasonGate, AwayGate, TermGate, CycleGate, FollowGate, RunOnGate, PressedGate, GuardGate>;
 
 // Calls f(G{}) for the kind of this gate and gives what it gives.
 template <class F>

@@ -28,6 +28,7 @@
 #include "speed_to_rise.h"
 #include "speed_to_temperature.h"
 #include "store_limit.h"
+#include "tap_circulation.h"
 #include "thermostat.h"
 #include "timer.h"
 
@@ -36,6 +37,6 @@
 namespace vernal {
 
 using RuleBody = std::variant<Differential, StoreLimit, CutOut, RunTimes, Divert, LinkedDifference, FixedDifference, SecondStore, SpeedByDifference, SpeedToRise, SpeedToTemperature, MixingLimit, SeriesThermostat, CollectorMinimum, Freeze,
-    DrainDown, NightCooling, DrainTime, Fill, DryRun, LowVoltage, Look, Heating, HeatOnce, Disinfection, Thermostat, Timer, Exercise, Follow>;
+    DrainDown, NightCooling, DrainTime, Fill, DryRun, LowVoltage, Look, Heating, HeatOnce, Disinfection, Thermostat, Timer, Exercise, Follow, TapCirculation>;
 
 } // namespace vernal

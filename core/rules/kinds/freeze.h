@@ -26,12 +26,7 @@ struct Freeze {
             when.none |= c.low(store, store_min, store_min + hysteresis, {"store_min_c", "hysteresis_k"});
         if (burst_s <= 0 || every_s <= burst_s)
             return c.clause(kind.priority, when, true);
-        Gate& bursts = c.gate(Gate::Kind::cycle, when);
-        bursts.timer = c.timer();
-        bursts.on_first = true;
-        bursts.on_ms = RuleCompiler::millis(burst_s);
-        bursts.wait_ms = RuleCompiler::millis(every_s) - bursts.on_ms;
-        c.clause(kind.priority, {0, Bits{1} << bursts.bit, 0}, true);
+        c.clause(kind.priority, {0, c.bursts(when, burst_s, every_s), 0}, true);
     }
 };
 
