@@ -1,5 +1,6 @@
 #include "document.h"
 
+#include "core/job/field_path.h"
 #include "core/job/ids.h"
 
 #include <QDateTime>
@@ -98,6 +99,17 @@ void Document::edit_day(const QString& label, const std::function<void(Day&)>& c
 {
     edit(
         label, [&](Job& j) { change(j.days[day_]); }, merge_key.isEmpty() ? merge_key : merge_key + QString::number(day_));
+}
+
+void Document::set(const QString& label, const std::string& path, double value)
+{
+    edit(
+        label, [&](Job& j) { set_setting(j, variant_, path, value); }, QString::fromStdString(variant().id + "/" + path));
+}
+
+void Document::set(const QString& label, const std::string& path, const std::string& value)
+{
+    edit(label, [&](Job& j) { set_setting(j, variant_, path, value); });
 }
 
 void Document::put(const Job& job)

@@ -45,6 +45,12 @@ public:
     void edit_variant(const QString& label, const std::function<void(Variant&)>& change, const QString& merge_key = {});
     void edit_day(const QString& label, const std::function<void(Day&)>& change, const QString& merge_key = {});
 
+    // One setting of the chosen variant by its path (core/job/field_path.h); edits of
+    // the same setting that follow each other become one. A value it cannot have
+    // changes nothing: editors check before.
+    void set(const QString& label, const std::string& path, double value);
+    void set(const QString& label, const std::string& path, const std::string& value);
+
 signals:
     void changed();      // job values, by edit, undo or load
     void view_changed(); // chosen variant, day or comparison

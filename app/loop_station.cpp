@@ -1,5 +1,6 @@
 #include "loop_station.h"
 
+#include "core/job/field_path.h"
 #include "core/job/fields.h"
 #include "core/plant/parts.h"
 #include "reserve_box.h"
@@ -123,11 +124,10 @@ void LoopStation::add_fields(const QString& title)
 {
     with_part(session_.document().variant().loop, part_, [&](const auto& value) {
         const auto edits = add_rows(*grid_, session_, QStringLiteral("loop"), value, [this, title, part = part_](const std::string& key, double to) {
-            session_.document().edit_variant(
-                tr("Change %1").arg(title.toLower()), [&](Variant& v) { with_part(v.loop, part, [&](auto& x) { set_number(x, key, to); }); }, QStringLiteral("loop") + title + qs(key));
+            session_.document().set(tr("Change %1").arg(title.toLower()), part_path(part) + "/" + key, to);
         });
         const auto switches = add_switches(*extra_, QStringLiteral("loop"), value, [this, part = part_](const SwitchField& f, bool on) {
-            session_.document().edit_variant(tr(f.label), [&](Variant& v) { with_part(v.loop, part, [&](auto& x) { set_switch(x, f.key, on); }); });
+            session_.document().set(tr(f.label), part_path(part) + "/" + f.key, on ? "true" : "false");
         });
         refresh_fields_ = [this, edits, switches, part = part_] {
             with_part(session_.document().variant().loop, part, [&](const auto& x) {
@@ -159,8 +159,7 @@ void LoopStation::add_fluid()
     auto* sub = new QGridLayout;
     extra_->addLayout(sub);
     const auto change = [this](const std::string& key, double to) {
-        session_.document().edit_variant(
-            tr("Change the fluid"), [&](Variant& v) { set_number(v.loop, key, to); }, QStringLiteral("fluid"));
+        session_.document().set(tr("Change the fluid"), "loop/" + key, to);
     };
     const auto edits = add_rows(*sub, session_, QStringLiteral("loop"), session_.document().variant().loop, change);
     refresh_fields_ = [this, edits, before = refresh_fields_] {

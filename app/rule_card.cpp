@@ -11,6 +11,7 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <map>
 
 namespace vernal {
 namespace {
@@ -24,26 +25,28 @@ QString colour_of_group(const RuleKind& k)
         .name();
 }
 
-// The drive of a speed rule; nullptr: it is none.
-DriveKind* drive_of(Rule& rule)
+// The choices of a rule, by the key of the field: how a speed is driven.
+struct Choices : FieldVisitor {
+    std::map<std::string, std::pair<std::size_t, std::vector<std::string>>> found;
+    template <class Names, class E>
+    void choice(const char* key, const Names& names, E x) { found[key] = {static_cast<std::size_t>(x), {names.begin(), names.end()}}; }
+};
+auto choices_of(const Rule& rule)
 {
-    return std::visit(
-        [](auto& body) -> DriveKind* {
-            if constexpr (requires { body.range.drive; })
-                return &body.range.drive;
-            else
-                return nullptr;
-        },
-        rule.body);
+    Choices c;
+    std::visit([&](const auto& body) { fields(c, body); }, rule.body);
+    return c.found;
+}
+std::vector<SwitchFields::Found> switches_of(const Rule& rule)
+{
+    return std::visit([](const auto& body) { return switch_fields(body); }, rule.body);
 }
 
-// What an empty key says in its sentence.
-QString nothing_chosen(const std::string& field)
+// What a choice says in a sentence.
+QString words_of(const std::string& choice)
 {
-    return field == "only_store" ? QObject::tr("(whatever: stop the output)") : field == "unless" ? QObject::tr("(nothing)")
-                                                                            : field == "pump"     ? QObject::tr("(no pump)")
-                                                                            : field == "back"     ? QObject::tr("return (not looked at)")
-                                                                                                  : QObject::tr("(no probe)");
+    return choice == "bursts" ? QObject::tr("bursts of full power") : choice == "pwm" ? QObject::tr("turning slower")
+                                                                                      : qs(choice);
 }
 
 QStringList keys_in(const char* words)
@@ -63,10 +66,10 @@ QString shape_of(const Rule& rule)
     QString shape = QStringLiteral("%1%2").arg(rule.body.index()).arg(rule.enabled);
     for (const KeyOf& k : keys_of(copy))
         shape += qs(*k.key) + '|';
-    for (const auto& s : std::visit([](const auto& body) { return switch_fields(body); }, rule.body))
+    for (const auto& s : switches_of(rule))
         shape += s.on ? '1' : '0';
-    if (const DriveKind* d = drive_of(copy))
-        shape += QString::number(static_cast<int>(*d));
+    for (const auto& [key, choice] : choices_of(rule))
+        shape += QString::number(choice.first);
     return shape;
 }
 
@@ -78,6 +81,8 @@ RuleCard::RuleCard(Session& session, std::size_t rule, bool open, QWidget* paren
 }
 
 const Rule& RuleCard::rule() const { return session_.document().variant().unit.rules[rule_]; }
+
+std::string RuleCard::path(const std::string& field) const { return "rule/" + rule().id + "/" + field; }
 
 bool RuleCard::has_details() const { return *kind_of(rule()).details != '\0'; }
 
@@ -95,8 +100,7 @@ bool RuleCard::details_said() const
             if (key == QString::fromUtf8(keys[i].field) && *keys[i].key != *usual_keys[i].key)
                 return true;
     }
-    const DriveKind *d = drive_of(copy), *u = drive_of(usual);
-    return (d && *d != *u) || shape_of(copy).section('|', -1) != shape_of(usual).section('|', -1);
+    return shape_of(copy).section('|', -1) != shape_of(usual).section('|', -1);
 }
 
 QWidget* RuleCard::head()
@@ -194,8 +198,16 @@ void RuleCard::add_field(QLayout& line, const std::string& key)
     for (const KeyOf& k : keys_of(copy))
         if (key == k.field)
             return add_key(line, k);
-    if (key == "drive" || key == "away_only")
-        return add_switch(line, key);
+    for (const auto& s : switches_of(rule()))
+        if (key == s.field.key)
+            return add_choice(line, key, {"false", "true"}, s.on ? 1 : 0, {tr("no"), tr("yes")});
+    if (const auto all = choices_of(rule()); all.count(key) != 0) {
+        const auto& [now, names] = all.at(key);
+        QStringList words;
+        for (const std::string& name : names)
+            words << words_of(name);
+        return add_choice(line, key, names, now, words);
+    }
     add_number(line, key);
 }
 
@@ -217,10 +229,7 @@ void RuleCard::add_number(QLayout& line, const std::string& key)
         edit->setObjectName(QStringLiteral("rule%1.%2").arg(rule_).arg(qs(key)));
         edit->set_value(value);
         numbers_.emplace_back(key, edit);
-        connect(edit, &NumberEdit::edited, this, [this, key](double v) {
-            session_.document().edit_variant(
-                tr("Change a rule"), [&](Variant& x) { std::visit([&](auto& body) { set_number(body, key, v); }, x.unit.rules[rule_].body); }, QStringLiteral("rule%1%2").arg(rule_).arg(qs(key)));
-        });
+        connect(edit, &NumberEdit::edited, this, [this, key](double v) { session_.document().set(tr("Change a rule"), path(key), v); });
         line.addWidget(edit);
     }
 }
@@ -233,22 +242,16 @@ void RuleCard::add_key(QLayout& line, const KeyOf& k)
     if (!probe && v.unit.outputs.size() < 2 && !k.may_be_empty)
         return add_word(line, QStringLiteral("<b style='color:%1'>%2</b>").arg(theme().accent.name(), qs(*k.key)));
     const std::string field = k.field;
-    QString shown = k.key->empty() ? nothing_chosen(field) : qs(*k.key);
+    QString shown = k.key->empty() ? tr(k.nothing) : qs(*k.key);
     auto* button = new QPushButton;
     button->setObjectName("word");
     button->setProperty("field", QStringLiteral("rule%1.%2").arg(rule_).arg(qs(field)));
     auto* menu = new QMenu(button);
     const auto offer = [&](const QString& text, const std::string& key) {
-        menu->addAction(text, this, [this, field, key] {
-            session_.document().edit_variant(tr("Choose in a rule"), [&](Variant& x) {
-                for (const KeyOf& own : keys_of(x.unit.rules[rule_]))
-                    if (field == own.field)
-                        *own.key = key;
-            });
-        });
+        menu->addAction(text, this, [this, field, key] { session_.document().set(tr("Choose in a rule"), path(field), key); });
     };
     if (k.may_be_empty)
-        offer(nothing_chosen(field), "");
+        offer(tr(k.nothing), "");
     if (probe)
         for (const Probe& p : v.probes) {
             if (p.key == *k.key)
@@ -264,21 +267,13 @@ void RuleCard::add_key(QLayout& line, const KeyOf& k)
     line.addWidget(button);
 }
 
-void RuleCard::add_switch(QLayout& line, const std::string& key)
+// A word that a click turns into the next one.
+void RuleCard::add_choice(QLayout& line, const std::string& key, const std::vector<std::string>& names, std::size_t now, const QStringList& words)
 {
-    auto* button = new QPushButton;
+    auto* button = new QPushButton(words[static_cast<qsizetype>(now)]);
     button->setObjectName("word");
-    const auto edit = [this](const std::function<void(Rule&)>& change) { session_.document().edit_variant(tr("Change a rule"), [&](Variant& v) { change(v.unit.rules[rule_]); }); };
-    Rule copy = rule();
-    if (key == "drive") {
-        button->setText(*drive_of(copy) == DriveKind::pwm ? tr("turning slower") : tr("bursts of full power"));
-        button->setToolTip(tr("Turning slower has less head; bursts have all of it, for a share of the time"));
-        connect(button, &QPushButton::clicked, this, [edit] { edit([](Rule& r) { *drive_of(r) = *drive_of(r) == DriveKind::pwm ? DriveKind::bursts : DriveKind::pwm; }); });
-    } else {
-        const bool on = std::get<NightCooling>(copy.body).away_only;
-        button->setText(on ? tr("yes") : tr("no"));
-        connect(button, &QPushButton::clicked, this, [edit] { edit([](Rule& r) { std::get<NightCooling>(r.body).away_only = !std::get<NightCooling>(r.body).away_only; }); });
-    }
+    button->setToolTip(tr("Click for another: %1").arg(words.join(QStringLiteral(", "))));
+    connect(button, &QPushButton::clicked, this, [this, key, next = names[(now + 1) % names.size()]] { session_.document().set(tr("Change a rule"), path(key), next); });
     line.addWidget(button);
 }
 

@@ -29,7 +29,8 @@ private:
     void add_field(QLayout& line, const std::string& key);
     void add_key(QLayout& line, const KeyOf& key);
     void add_number(QLayout& line, const std::string& key);
-    void add_switch(QLayout& line, const std::string& key);
+    void add_choice(QLayout& line, const std::string& key, const std::vector<std::string>& names, std::size_t now, const QStringList& words);
+    std::string path(const std::string& field) const;
     void move(int by);
     bool has_details() const;
     bool details_said() const; // some detail is not as a new rule has it

@@ -1,6 +1,6 @@
 #include "run_station.h"
 
-#include "core/job/figure_rows.h"
+#include "core/job/figure_table.h"
 #include "core/job/why.h"
 #include "form.h"
 #include "theme.h"
@@ -89,13 +89,13 @@ void RunStation::show_figures()
         heads << qs(verdict.baseline_name);
     table_->setHorizontalHeaderLabels(heads);
     table_->setRowCount(0);
-    for (const FigureRow& row : figure_rows()) {
-        const QString mine = o->figures() ? qs(row.value(*o->figures(), session_.units())) : QString(), other = two ? qs(row.value(*verdict.baseline_figures, session_.units())) : QString();
+    for (const Figure* row : figure_rows()) {
+        const QString mine = o->figures() ? qs(figure_text(*row, *o->figures(), session_.units())) : QString(), other = two ? qs(figure_text(*row, *verdict.baseline_figures, session_.units())) : QString();
         if (mine.isEmpty() && other.isEmpty())
             continue;
         const int i = table_->rowCount();
         table_->insertRow(i);
-        table_->setItem(i, 0, new QTableWidgetItem(tr(row.name)));
+        table_->setItem(i, 0, new QTableWidgetItem(tr(row->label)));
         for (int c = 1; c < table_->columnCount(); ++c) {
             auto* item = new QTableWidgetItem(c == 1 ? mine : other);
             item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);

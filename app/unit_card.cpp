@@ -52,11 +52,10 @@ UnitCard::UnitCard(Session& session, QWidget* parent) : QFrame(parent), session_
     const RuleSet& unit = session.document().variant().unit;
     auto* grid = new QGridLayout;
     rows_ = add_rows(*grid, session, QStringLiteral("unit"), unit, [this](const std::string& key, double to) {
-        session_.document().edit_variant(
-            tr("Describe the unit"), [&](Variant& v) { set_number(v.unit, key, to); }, QStringLiteral("unit%1").arg(qs(key)));
+        session_.document().set(tr("Describe the unit"), "unit/" + key, to);
     });
     box->addLayout(grid);
-    switches_ = add_switches(*box, QStringLiteral("unit"), unit, [this](const SwitchField& f, bool on) { session_.document().edit_variant(tr("Describe the unit"), [&](Variant& v) { set_switch(v.unit, f.key, on); }); });
+    switches_ = add_switches(*box, QStringLiteral("unit"), unit, [this](const SwitchField& f, bool on) { session_.document().set(tr("Describe the unit"), std::string("unit/") + f.key, on ? "true" : "false"); });
     for (std::size_t i = 0; i < unit.outputs.size(); ++i)
         box->addWidget(output(i));
     if (unit.outputs.size() < max_outputs) {
@@ -125,10 +124,10 @@ QWidget* UnitCard::output(std::size_t index)
     auto* grid = new QGridLayout;
     grid->addWidget(new QLabel(tr("Drives")), 0, 0);
     grid->addWidget(drives, 0, 1, Qt::AlignRight);
-    output_rows_.push_back(add_rows(*grid, session_, QStringLiteral("output%1").arg(index), o, [this, index](const std::string& key, double to) { edit_output(
-                                                                                                                                                      index, tr("Describe an output"), [&](Output& x) { set_number(x, key, to); }, qs(key)); }));
+    const std::string path = "output/" + o.id + "/";
+    output_rows_.push_back(add_rows(*grid, session_, QStringLiteral("output%1").arg(index), o, [this, path](const std::string& key, double to) { session_.document().set(tr("Describe an output"), path + key, to); }));
     box->addLayout(grid);
-    output_switches_.push_back(add_switches(*box, QStringLiteral("output%1").arg(index), o, [this, index](const SwitchField& f, bool on) { edit_output(index, tr("Describe an output"), [&](Output& x) { set_switch(x, f.key, on); }); }));
+    output_switches_.push_back(add_switches(*box, QStringLiteral("output%1").arg(index), o, [this, path](const SwitchField& f, bool on) { session_.document().set(tr("Describe an output"), path + f.key, on ? "true" : "false"); }));
     auto* words = new QWidget;
     auto* line = new FlowLayout(words, 5, 2);
     for (const QString& word : tr("While a probe its rules read fails:").split(' '))

@@ -1,6 +1,6 @@
 #include "run_verb.h"
 
-#include "core/job/figure_rows.h"
+#include "core/job/figure_table.h"
 #include "core/job/findings.h"
 #include "core/job/why.h"
 #include "files/csv_trace.h"
@@ -19,39 +19,45 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-Json finite(double v) { return std::isfinite(v) ? Json(v) : Json(nullptr); }
+Json number(double v, Quantity q)
+{
+    if (!std::isfinite(v))
+        return nullptr;
+    return q == Quantity::count ? Json(std::llround(v)) : Json(v);
+}
 
 Json pump_json(const PumpFigures& p)
 {
-    return {{"run_time_s", p.run_time_s}, {"starts", p.starts}, {"shortest_run_s", finite(p.shortest_run_s)}, {"median_run_s", finite(p.median_run_s)}, {"first_start_s", finite(p.first_start_s)}};
+    Json out;
+    for (const PumpFigure& f : pump_figure_table())
+        out[f.key] = number(f.value(p), f.quantity);
+    return out;
 }
 
+// A key with a slash is one of an object; those of outputs are a list of their own.
 Json figures_json(const Figures& f)
 {
-    Json pumps = Json::array();
-    for (const PumpFigures& p : f.pumps)
-        pumps.push_back(pump_json(p));
-    Json j{{"heat_to_store_j", f.heat.to_store}, {"absorbed_j", f.heat.absorbed}, {"drawn_j", f.heat.drawn}, {"pump_energy_j", f.pump_energy_j},
-        {"solar_fraction", finite(f.solar_fraction())}, {"heat_per_pump", finite(f.heat_per_pump())}, {"highest_collector_c", f.highest_collector_c},
-        {"highest_store_c", f.highest_store_c}, {"above_limit_s", f.above_limit_s}, {"freezing_s", f.freezing_s}, {"coldest_wet_c", f.coldest_wet_c},
-        {"cooler_j", f.heat.loss(Loss::cooler)}, {"energy_residual_j", f.residual_j()}, {"outputs", pumps}};
-    j["drain_back"] = {{"fills", f.hydraulics.fills}, {"steam_fills", f.hydraulics.steam_fills}, {"lifting_s", f.hydraulics.lifting_s}, {"dry_run_s", f.hydraulics.dry_run_s}, {"air_locked_s", f.hydraulics.air_locked_s}, {"cavitating_s", f.hydraulics.cavitating_s}, {"vent_loss_kg", f.hydraulics.vapour_kg}};
-    j["dead_head_s"] = f.hydraulics.dead_head_s;
-    j["element_j"] = f.heat.backup();
-    j["missing_j"] = f.short_j;
-    j["frost"] = {{"first_s", finite(f.first_freeze_s)}, {"place", f.first_freeze_at}, {"burst_s", f.burst_s}, {"coldest_place", f.coldest_wet_at}};
-    j["thermosiphon"] = {{"reverse_s", f.hydraulics.reverse_s}, {"lost_j", f.night_loss_j}};
-    j["vessel"] = {{"highest_pa", finite(f.vessel.highest_pa)}, {"lowest_pa", finite(f.vessel.lowest_pa)}, {"cold_again_pa", finite(f.end_pressure_pa)}, {"steam_s", f.vessel.steam_s}, {"relief_kg", f.vessel.lost_kg}};
-    j["battery"] = {{"low_voltage_trips", f.power.trips}, {"start_trips", f.power.start_trips}, {"cut_s", f.power.cut_s}, {"lowest_v", finite(f.power.lowest_v)}, {"charge", finite(f.power.charge)}};
-    return j;
+    Json out;
+    for (const Figure& figure : figure_table()) {
+        const std::string key = figure.key, first = key.substr(0, key.find('/'));
+        if (first == "outputs") {
+            if (!out.contains(first))
+                for (const PumpFigures& p : f.pumps)
+                    out[first].push_back(pump_json(p));
+            continue;
+        }
+        Json& place = first == key ? out[key] : out[first][key.substr(first.size() + 1)];
+        place = figure.is_words ? Json(figure.words(f, {})) : number(figure.value(f), figure.quantity);
+    }
+    return out;
 }
 
 void print(std::ostream& out, const Figures& f)
 {
     constexpr std::size_t column = 26;
-    for (const FigureRow& row : figure_rows())
-        if (const std::string value = row.value(f, {}); !value.empty())
-            out << "  " << row.name << std::string(column - std::string(row.name).size(), ' ') << value << "\n";
+    for (const Figure* row : figure_rows())
+        if (const std::string value = figure_text(*row, f, {}); !value.empty())
+            out << "  " << row->label << std::string(column - std::string(row->label).size(), ' ') << value << "\n";
 }
 
 bool any_serious(const Job& job, const Variant& v, const Figures* f)

@@ -1,5 +1,6 @@
 #include "field_path.h"
 
+#include "core/plant/parts.h"
 #include "fields.h"
 
 #include <algorithm>
@@ -408,6 +409,29 @@ Result<Leaf> leaf_at(Job& job, std::size_t variant, const std::string& path)
 }
 
 } // namespace
+
+namespace {
+
+struct KeyAt : FieldVisitor {
+    const void* wanted = nullptr;
+    std::string key;
+    template <class T>
+    void object(const char* k, T& x) { key = &x == wanted ? k : key; }
+    template <class T>
+    void spare_object(const char* k, T& x) { object(k, x); }
+};
+
+} // namespace
+
+std::string part_path(Part part)
+{
+    Loop loop;
+    KeyAt at;
+    with_part(loop, part, [&](auto& x) { at.wanted = &x; });
+    if (at.wanted)
+        fields(at, loop);
+    return at.key.empty() ? "" : "loop/" + at.key;
+}
 
 std::vector<Setting> settings_of(const Job& job, std::size_t variant)
 {

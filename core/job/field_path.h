@@ -46,6 +46,9 @@ Result<Setting> setting_at(const Job& job, std::size_t variant, const std::strin
 Result<std::monostate> set_setting(Job& job, std::size_t variant, const std::string& path, const std::string& value);
 Result<std::monostate> set_setting(Job& job, std::size_t variant, const std::string& path, double value);
 
+// "loop/tank" of a part; empty: it has no settings.
+std::string part_path(Part part);
+
 // Path → value of every setting as it would be in a file that leaves it out.
 std::map<std::string, std::string> default_settings(const Job& job, std::size_t variant);
 

@@ -255,7 +255,7 @@ Expr RuleCompiler::difference(const DifferenceOf& d, const char* set_field, cons
 
 void RuleCompiler::limit_store(const std::string& store, Bits latch) { store_limits_[{output_, store}] |= latch; }
 
-void RuleCompiler::speed(const Speed& s)
+void RuleCompiler::speed(const Speed& s, const char* at_field)
 {
     for (const Speed& other : program().speeds)
         if (other.output == output_)
@@ -266,6 +266,7 @@ void RuleCompiler::speed(const Speed& s)
     x.output = static_cast<std::uint8_t>(output_);
     x.rule = rule_;
     program().speeds.push_back(x);
+    out_.speed_fields.push_back(at_field);
     use(output_, reads(x.plus) | reads(x.minus));
 }
 

@@ -28,6 +28,7 @@ struct OutOfAction {
 struct Compiled {
     Program program;
     std::vector<LatchOrigin> origins;       // by latch
+    std::vector<const char*> speed_fields;  // by speed: the field of the temperature it holds; empty: it holds none
     std::vector<OutOfAction> out_of_action; // rules that cannot work; the program leaves them out
 };
 
@@ -101,8 +102,8 @@ public:
 
     void clause(Priority priority, const Expr& when, bool wants_on, bool resting_only = false) { clause_for(output_, priority, when, wants_on, resting_only); }
     void clause_for(std::size_t output, Priority priority, const Expr& when, bool wants_on, bool resting_only = false);
-    void speed(const Speed& s);                  // one an output; its output and readings are filled in
-    void use(std::size_t output, Bits channels); // an output hangs on these readings
+    void speed(const Speed& s, const char* at_field = ""); // one an output; its output and readings are filled in
+    void use(std::size_t output, Bits channels);           // an output hangs on these readings
     Bits reads(std::uint8_t channel) const;
 
     static Millis millis(double s);

@@ -73,8 +73,8 @@ namespace {
 
 struct Keys : FieldVisitor {
     std::vector<KeyOf> found;
-    void probe(const ProbeField& f, std::string& key) { found.push_back({KeyOf::Of::probe, f.key, &key, f.may_be_empty, f.role}); }
-    void output(const OutputField& f, std::string& key) { found.push_back({KeyOf::Of::output, f.key, &key, f.may_be_empty}); }
+    void probe(const ProbeField& f, std::string& key) { found.push_back({KeyOf::Of::probe, f.key, &key, f.may_be_empty, f.role, f.nothing}); }
+    void output(const OutputField& f, std::string& key) { found.push_back({KeyOf::Of::output, f.key, &key, f.may_be_empty, ProbeRole::left_open, f.nothing}); }
 };
 
 } // namespace

@@ -82,6 +82,7 @@ struct KeyOf {
     std::string* key;
     bool may_be_empty;
     ProbeRole role = ProbeRole::left_open;
+    const char* nothing = "";
 };
 std::vector<KeyOf> keys_of(Rule& rule);
 

@@ -42,11 +42,13 @@ struct ProbeField {
     const char* label;
     ProbeRole role;
     bool may_be_empty = false;
+    const char* nothing = "(no probe)"; // what the sentence says where it is empty
 };
 struct OutputField {
     const char* key;
     const char* label;
     bool may_be_empty = false;
+    const char* nothing = "(no output)";
 };
 
 template <class T, class U>

@@ -39,7 +39,7 @@ template <class V, OneOf<DrainDown> T>
 void fields(V& v, T& r)
 {
     limit_fields(v, r, {"limit_c", "Threshold", Quantity::temperature, -40, 30, "About 40 °F, 4.4 °C (common practice, no source)"}, ProbeRole::array);
-    v.output({"pump", "Pump", true}, r.pump);
+    v.output({"pump", "Pump", true, "(no pump)"}, r.pump);
 }
 
 } // namespace vernal

@@ -52,7 +52,7 @@ void fields(V& v, T& r)
         v.temperature({window_keys[i][2], "On at", Quantity::temperature, 0, 95, "What the tap needs"}, r.windows[i].on);
         v.temperature({window_keys[i][3], "Off at", Quantity::temperature, 0, 95, "Some kelvin above; 60 °C against legionella, tempered at the tap"}, r.windows[i].off);
     }
-    v.output({"unless", "Not while it runs", true}, r.unless);
+    v.output({"unless", "Not while it runs", true, "(nothing)"}, r.unless);
 }
 
 } // namespace vernal

@@ -44,7 +44,7 @@ inline Speed speed_in(const SpeedRange& r, Speed::Kind kind)
 }
 
 // One step up or down every `every_s` while further than `within` from a value of plus less minus.
-inline void compile_seeking(RuleCompiler& c, const SpeedRange& range, std::uint8_t plus, std::uint8_t minus, double target, TempDiff within, double every_s)
+inline void compile_seeking(RuleCompiler& c, const SpeedRange& range, std::uint8_t plus, std::uint8_t minus, double target, TempDiff within, double every_s, const char* target_field = "")
 {
     Speed x = speed_in(range, Speed::Kind::target);
     x.plus = plus;
@@ -52,7 +52,7 @@ inline void compile_seeking(RuleCompiler& c, const SpeedRange& range, std::uint8
     x.at_mk = in_milli(target);
     x.per_mk = in_milli(within.in_kelvin());
     x.every_ms = std::max<Millis>(1, RuleCompiler::millis(every_s));
-    c.speed(x);
+    c.speed(x, target_field);
 }
 
 } // namespace vernal

@@ -33,7 +33,7 @@ void fields(V& v, T& r)
 {
     limit_fields(v, r, {"limit_c", "Limit", Quantity::temperature, -40, 250, "By tank lining, relief valve and who draws the water"}, ProbeRole::warm_store);
     v.difference({"allowance_k", "Allowance for the layers above", Quantity::difference, 0, 60, "A limit read mid-tank understates the top by 10 to 20 K (estimate)"}, r.allowance);
-    v.probe({"only_store", "Only for the store", ProbeRole::left_open, true}, r.only_store);
+    v.probe({"only_store", "Only for the store", ProbeRole::left_open, true, "(whatever: stop the output)"}, r.only_store);
 }
 
 } // namespace vernal

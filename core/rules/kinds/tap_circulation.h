@@ -34,8 +34,8 @@ struct TapCirculation {
 template <class V, OneOf<TapCirculation> T>
 void fields(V& v, T& r)
 {
-    v.probe({"back", "Return of the circulation", ProbeRole::left_open, true}, r.back);
-    v.probe({"store", "Store", ProbeRole::warm_store, true}, r.store);
+    v.probe({"back", "Return of the circulation", ProbeRole::left_open, true, "return (not looked at)"}, r.back);
+    v.probe({"store", "Store", ProbeRole::warm_store, true, "store (not looked at)"}, r.store);
     window_fields(v, r.windows);
     v.temperature({"on_c", "Return: on at", Quantity::temperature, 5, 90, "Where it passes near no store, some kelvin below what the tap needs (estimate)"}, r.on);
     v.temperature({"off_c", "Return: off at", Quantity::temperature, 5, 90, "Codes may ask for 55 °C and more, all day: no return more than 5 K below the store (DVGW W 551, from memory)"}, r.off);
