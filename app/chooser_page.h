@@ -1,7 +1,7 @@
 // A few plain questions, and all settings that follow, each with its reason.
 #pragma once
 
-#include "core/job/schools.h"
+#include "core/advice/schools.h"
 #include "session.h"
 
 #include <QWidget>

@@ -1,6 +1,6 @@
 #include "findings_panel.h"
 
-#include "core/job/why.h"
+#include "core/wording/why.h"
 #include "effect.h"
 #include "form.h"
 #include "theme.h"

@@ -1,7 +1,7 @@
 // Where temperatures lie on the operating map.
 #pragma once
 
-#include "core/job/map_lines.h"
+#include "core/wording/map_lines.h"
 
 #include <QRectF>
 

@@ -1,6 +1,6 @@
 #include "map_painter.h"
 
-#include "core/job/switching.h"
+#include "core/sums/switching.h"
 #include "theme.h"
 
 #include <QPainter>

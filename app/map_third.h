@@ -2,7 +2,7 @@
 // supply, another probe.
 #pragma once
 
-#include "core/job/map_lines.h"
+#include "core/wording/map_lines.h"
 
 namespace vernal {
 

@@ -1,7 +1,7 @@
 // The pocket chart as one printed page.
 #pragma once
 
-#include "core/job/pocket_chart.h"
+#include "core/wording/pocket_chart.h"
 
 #include <QString>
 

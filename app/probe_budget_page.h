@@ -1,7 +1,7 @@
 // Where the pump really switches: the budget drawn around the set points.
 #pragma once
 
-#include "core/job/switching.h"
+#include "core/sums/switching.h"
 #include "probe_page.h"
 
 namespace vernal {

@@ -1,6 +1,6 @@
 #include "probe_health_page.h"
 
-#include "core/job/probe_health.h"
+#include "core/sums/probe_health.h"
 #include "theme.h"
 
 #include <QComboBox>

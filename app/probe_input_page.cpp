@@ -1,7 +1,7 @@
 #include "probe_input_page.h"
 
-#include "core/job/probe_health.h"
-#include "core/job/switching.h"
+#include "core/sums/probe_health.h"
+#include "core/sums/switching.h"
 #include "theme.h"
 
 #include <QVBoxLayout>

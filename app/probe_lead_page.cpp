@@ -1,6 +1,6 @@
 #include "probe_lead_page.h"
 
-#include "core/job/placing.h"
+#include "core/wording/placing.h"
 #include "core/probe/lead.h"
 #include "theme.h"
 

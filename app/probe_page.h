@@ -1,7 +1,7 @@
 // What the pages of the Probes station have in common: the probe they show.
 #pragma once
 
-#include "core/job/field_sums.h"
+#include "core/sums/field_sums.h"
 #include "form.h"
 
 #include <qcustomplot.h>

@@ -2,7 +2,7 @@
 // element changes; worked out when asked for, in the background.
 #pragma once
 
-#include "core/job/reserve.h"
+#include "core/study/reserve.h"
 #include "session.h"
 
 #include <QWidget>

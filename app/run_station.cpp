@@ -1,7 +1,7 @@
 #include "run_station.h"
 
-#include "core/job/figure_table.h"
-#include "core/job/why.h"
+#include "core/wording/figure_table.h"
+#include "core/wording/why.h"
 #include "form.h"
 #include "theme.h"
 

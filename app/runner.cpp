@@ -1,4 +1,5 @@
 #include "runner.h"
+#include "core/setup/job_setup.h"
 
 #include <QMetaObject>
 #include <QTimer>

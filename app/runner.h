@@ -4,7 +4,7 @@
 // strip moves while a line is dragged, and is cancelled then; its verdict is dropped.
 #pragma once
 
-#include "core/job/findings.h"
+#include "core/findings/findings.h"
 #include "core/run/replay.h"
 
 #include <QObject>

@@ -1,7 +1,7 @@
 // The settings card as one printed page, and as a page of the window.
 #pragma once
 
-#include "core/job/settings_card.h"
+#include "core/wording/settings_card.h"
 #include "session.h"
 
 #include <QWidget>

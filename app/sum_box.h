@@ -2,7 +2,7 @@
 // formula with the numbers in it, and the button that writes the result.
 #pragma once
 
-#include "core/job/field_sums.h"
+#include "core/sums/field_sums.h"
 #include "session.h"
 
 #include <QWidget>

@@ -1,6 +1,7 @@
 #include "check_verb.h"
+#include "core/setup/job_setup.h"
 
-#include "core/job/findings.h"
+#include "core/findings/findings.h"
 #include "files/job_file.h"
 #include "files/job_json.h"
 

@@ -1,8 +1,8 @@
 #include "probe_verb.h"
 
 #include "chosen_variant.h"
-#include "core/job/pocket_chart.h"
-#include "core/job/switching.h"
+#include "core/wording/pocket_chart.h"
+#include "core/sums/switching.h"
 #include "core/probe/fit.h"
 #include "core/units/quantity.h"
 #include "files/curve_file.h"

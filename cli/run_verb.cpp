@@ -1,8 +1,9 @@
 #include "run_verb.h"
+#include "core/setup/job_setup.h"
 
-#include "core/job/figure_table.h"
-#include "core/job/findings.h"
-#include "core/job/why.h"
+#include "core/wording/figure_table.h"
+#include "core/findings/findings.h"
+#include "core/wording/why.h"
 #include "files/csv_trace.h"
 #include "files/disk.h"
 #include "files/job_file.h"

@@ -1,7 +1,7 @@
 #include "settings_verb.h"
 
 #include "chosen_variant.h"
-#include "core/job/schools.h"
+#include "core/advice/schools.h"
 #include "files/card_csv.h"
 #include "files/disk.h"
 #include "files/job_file.h"

@@ -1,8 +1,8 @@
 #include "sum_verb.h"
 
 #include "chosen_variant.h"
-#include "core/job/field_sums.h"
-#include "core/job/reserve.h"
+#include "core/sums/field_sums.h"
+#include "core/study/reserve.h"
 #include "core/plant/parts.h"
 
 #include <nlohmann/json.hpp>

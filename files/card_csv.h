@@ -1,7 +1,7 @@
 // The settings card as a table.
 #pragma once
 
-#include "core/job/settings_card.h"
+#include "core/wording/settings_card.h"
 
 namespace vernal {
 

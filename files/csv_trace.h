@@ -1,7 +1,7 @@
 // Traces as CSV (RFC 4180).
 #pragma once
 
-#include "core/run/trace.h"
+#include "core/job/trace.h"
 
 namespace vernal {
 

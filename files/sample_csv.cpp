@@ -1,6 +1,6 @@
 #include "sample_csv.h"
 
-#include "core/job/why.h"
+#include "core/wording/why.h"
 #include <algorithm>
 #include <cmath>
 

@@ -4,6 +4,7 @@
 
 #include "core/job/job.h"
 #include "csv/writer.h"
+#include "core/run/listener.h"
 
 namespace vernal {
 

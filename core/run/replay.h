@@ -5,7 +5,7 @@
 
 #include "core/rules/engine.h"
 #include "figures.h"
-#include "trace.h"
+#include "core/job/trace.h"
 
 #include <cmath>
 #include <stop_token>

@@ -3,7 +3,7 @@
 #include "app/day_chart.h"
 #include "app/form.h"
 #include "app/start_page.h"
-#include "core/job/field_sums.h"
+#include "core/sums/field_sums.h"
 #include "files/disk.h"
 #include "fixture.h"
 

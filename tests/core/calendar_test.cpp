@@ -3,6 +3,7 @@
 #include "core/job/ids.h"
 #include "core/run/replay.h"
 #include "core/units/quantity.h"
+#include "core/setup/job_setup.h"
 
 #include <gtest/gtest.h>
 

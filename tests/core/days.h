@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/job/job.h"
+#include "core/setup/job_setup.h"
 
 #include <cmath>
 #include <numbers>

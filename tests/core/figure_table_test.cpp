@@ -1,5 +1,6 @@
-#include "core/job/figure_table.h"
+#include "core/wording/figure_table.h"
 #include "core/job/job.h"
+#include "core/setup/job_setup.h"
 
 #include <gtest/gtest.h>
 

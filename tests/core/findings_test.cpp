@@ -1,4 +1,4 @@
-#include "core/job/findings.h"
+#include "core/findings/findings.h"
 #include "core/job/fresh_rule.h"
 #include "rule_of.h"
 

@@ -1,6 +1,7 @@
 // Drain-back: where the water stands, what the pump lifts, when a siphon holds.
-#include "core/job/findings.h"
+#include "core/findings/findings.h"
 #include "core/job/job.h"
+#include "core/setup/job_setup.h"
 
 #include <gtest/gtest.h>
 #include <rapidcheck/gtest.h>

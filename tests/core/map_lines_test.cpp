@@ -1,5 +1,5 @@
 #include "core/job/fresh_rule.h"
-#include "core/job/map_lines.h"
+#include "core/wording/map_lines.h"
 
 #include <gtest/gtest.h>
 

@@ -1,6 +1,7 @@
 // A panel by its label, a motor on it, and what they do to a day.
 #include "core/job/job.h"
 #include "core/plant/power.h"
+#include "core/setup/job_setup.h"
 
 #include <gtest/gtest.h>
 #include <rapidcheck/gtest.h>

@@ -1,10 +1,11 @@
 // From the tip of a probe to the figure the rules see, alone and inside a day.
-#include "core/job/placing.h"
-#include "core/job/pocket_chart.h"
-#include "core/job/probe_health.h"
-#include "core/job/switching.h"
+#include "core/wording/placing.h"
+#include "core/wording/pocket_chart.h"
+#include "core/sums/probe_health.h"
+#include "core/sums/switching.h"
 #include "core/probe/chain.h"
-#include "core/run/trace.h"
+#include "core/job/trace.h"
+#include "core/setup/job_setup.h"
 
 #include <gtest/gtest.h>
 #include <rapidcheck/gtest.h>

@@ -2,6 +2,7 @@
 // Tolerances: docs/engine-semantics.md, last paragraphs.
 #include "days.h"
 #include "reference.h"
+#include "core/setup/job_setup.h"
 
 #include <gtest/gtest.h>
 

@@ -1,12 +1,13 @@
 // Rules at work in a loop: replay of a unit with many kinds, what speed, element,
 // valve and guard do to the plant, schools, settings card, priorities.
 #include "core/job/fresh_rule.h"
-#include "core/job/schools.h"
-#include "core/job/settings_card.h"
-#include "core/job/stability.h"
-#include "core/job/why.h"
+#include "core/advice/schools.h"
+#include "core/wording/settings_card.h"
+#include "core/sums/stability.h"
+#include "core/wording/why.h"
 #include "core/run/replay.h"
 #include "rule_of.h"
+#include "core/setup/job_setup.h"
 
 #include <gtest/gtest.h>
 

@@ -1,5 +1,6 @@
-#include "core/job/why.h"
+#include "core/wording/why.h"
 #include "days.h"
+#include "core/setup/job_setup.h"
 
 #include <gtest/gtest.h>
 

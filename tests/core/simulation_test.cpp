@@ -2,6 +2,7 @@
 #include "core/job/job.h"
 #include "core/run/figure_counter.h"
 #include "core/run/simulation.h"
+#include "core/setup/job_setup.h"
 
 #include <gtest/gtest.h>
 

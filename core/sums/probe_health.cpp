@@ -1,4 +1,5 @@
 #include "probe_health.h"
+#include "core/setup/job_setup.h"
 
 #include <cmath>
 

@@ -1,6 +1,6 @@
 #include "map_lines.h"
 
-#include "field_lists.h"
+#include "core/job/field_lists.h"
 
 #include <algorithm>
 #include <cmath>

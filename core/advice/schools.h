@@ -3,7 +3,7 @@
 // chosen. The bands of the schools are common practice, no source.
 #pragma once
 
-#include "findings.h"
+#include "core/findings/findings.h"
 
 namespace vernal {
 

@@ -1,7 +1,7 @@
 // Whether a start undoes itself at once: the published quasi-steady criterion.
 #pragma once
 
-#include "job.h"
+#include "core/job/job.h"
 
 namespace vernal {
 

@@ -1,6 +1,6 @@
 #include "settings_card.h"
 
-#include "fields.h"
+#include "core/job/fields.h"
 
 namespace vernal {
 namespace {

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/rules/outlook.h"
-#include "job.h"
+#include "core/job/job.h"
 
 namespace vernal {
 

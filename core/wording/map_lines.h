@@ -3,7 +3,7 @@
 // program; no kind of rule is known here.
 #pragma once
 
-#include "job.h"
+#include "core/job/job.h"
 
 #include <optional>
 

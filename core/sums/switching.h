@@ -1,7 +1,7 @@
 // Where a difference rule really switches, seen from the fluids.
 #pragma once
 
-#include "job.h"
+#include "core/job/job.h"
 
 #include <optional>
 

@@ -1,7 +1,7 @@
 // What each trouble of a probe looks like, in ohms and in a trace.
 #pragma once
 
-#include "job.h"
+#include "core/job/job.h"
 
 namespace vernal {
 

@@ -2,7 +2,8 @@
 // what the element changes.
 #pragma once
 
-#include "job.h"
+#include "core/job/job.h"
+#include "core/run/figures.h"
 
 namespace vernal {
 

@@ -2,7 +2,7 @@
 // and where its result belongs. One entry of a table per sum.
 #pragma once
 
-#include "fields.h"
+#include "core/job/fields.h"
 
 namespace vernal {
 

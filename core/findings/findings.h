@@ -1,7 +1,8 @@
 // What is wrong or risky in a variant, most serious first.
 #pragma once
 
-#include "job.h"
+#include "core/job/job.h"
+#include "core/run/figures.h"
 
 #include <functional>
 #include <optional>

@@ -1,4 +1,6 @@
 #include "loop_findings.h"
+#include "core/plant/hydraulics.h"
+#include "core/plant/hydraulic_state.h"
 
 #include <algorithm>
 #include <cmath>

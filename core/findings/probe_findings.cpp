@@ -1,6 +1,7 @@
 #include "probe_findings.h"
+#include "core/setup/job_setup.h"
 
-#include "switching.h"
+#include "core/sums/switching.h"
 
 #include <algorithm>
 #include <array>

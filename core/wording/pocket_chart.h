@@ -1,7 +1,7 @@
 // Ohms against degrees for the job's probes, on one page.
 #pragma once
 
-#include "job.h"
+#include "core/job/job.h"
 
 namespace vernal {
 

@@ -1,8 +1,8 @@
 #include "rule_findings.h"
 
-#include "filling.h"
-#include "fresh_rule.h"
-#include "switching.h"
+#include "core/sums/filling.h"
+#include "core/job/fresh_rule.h"
+#include "core/sums/switching.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,11 +1,12 @@
 #include "findings.h"
+#include "core/plant/fluid.h"
 
-#include "fresh_rule.h"
+#include "core/job/fresh_rule.h"
 #include "loop_findings.h"
 #include "probe_findings.h"
 #include "protection_findings.h"
 #include "rule_findings.h"
-#include "stability.h"
+#include "core/sums/stability.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,4 +1,5 @@
 #include "reserve.h"
+#include "core/setup/job_setup.h"
 
 namespace vernal {
 namespace {

@@ -2,7 +2,7 @@
 // reads them, and room for the unit's own code and for what was found.
 #pragma once
 
-#include "job.h"
+#include "core/job/job.h"
 
 namespace vernal {
 

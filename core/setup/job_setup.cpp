@@ -1,0 +1,187 @@
+#include "job_setup.h"
+
+#include <algorithm>
+#include <chrono>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+constexpr double cool_store_c = 18.0; // a room, a slab or a pool before the first day
+
+// Values of a column that has one, with their times; both empty otherwise.
+struct Series {
+    std::vector<double> time_s, value;
+};
+Series series(const Trace& t, const char* column)
+{
+    Series s;
+    if (const TraceColumn* c = t.find(column))
+        for (std::size_t i = 0; i < t.time_s.size(); ++i)
+            if (std::isfinite(c->values[i])) {
+                s.time_s.push_back(t.time_s[i]);
+                s.value.push_back(c->values[i]);
+            }
+    return s;
+}
+
+// Seconds after this day's midnight at which the trace's time 0 stands. A trace
+// of many days gives the day of the same date; one that does not hold the date
+// is laid over the day by its clock.
+double start_of_trace_s(const Trace& t, const SkySpec& day)
+{
+    if (!t.has_date())
+        return 0;
+    const auto two = [&](std::size_t at) { return (t.start[at] - '0') * 10 + (t.start[at + 1] - '0'); };
+    const double clock_s = t.clock_s();
+    const int year = two(0) * 100 + two(2);
+    const double later_s = 86400.0 * (day_of_year(year, day.month, day.day) - day_of_year(year, two(5), two(8)));
+    const bool holds = later_s >= 0 && later_s < t.time_s.back() + clock_s;
+    return clock_s - (holds ? later_s : 0.0);
+}
+
+} // namespace
+
+namespace {
+
+Result<Program> program_of(const Variant& v)
+{
+    if (v.probes.size() > max_probes || v.unit.outputs.size() > max_outputs || v.unit.outputs.empty())
+        return Error{"a unit has one to four outputs and at most eight probes", v.name, ""};
+    return compile(v.unit, probe_keys(v)).program;
+}
+
+template <class Setup>
+void set_modes(Setup& s, const Variant& v)
+{
+    for (std::size_t o = 0; o < v.unit.outputs.size(); ++o)
+        s.modes[o] = v.unit.outputs[o].mode;
+    s.resolution_k = v.unit.resolution_k;
+    s.away = v.unit.away;
+}
+
+} // namespace
+
+namespace {
+
+ChainSpec on_input(const Variant& v, const Probe& tip, const Probe& input)
+{
+    ChainSpec s{tip.curve, input.read_by.other ? input.read_by.curve : input.curve, tip.sensor, tip.lead, v.input, input.correction.in_kelvin(), tip.condition};
+    return s;
+}
+
+// By input: the probe on it. Two that are swapped change places; one alone, or
+// three, stay where they are (a finding says so).
+std::vector<std::size_t> wired(const std::vector<Probe>& probes)
+{
+    std::vector<std::size_t> out(probes.size()), swapped;
+    for (std::size_t i = 0; i < probes.size(); ++i) {
+        out[i] = i;
+        if (probes[i].condition.kind == ConditionKind::swapped)
+            swapped.push_back(i);
+    }
+    if (swapped.size() == 2)
+        std::swap(out[swapped[0]], out[swapped[1]]);
+    return out;
+}
+
+// A bridge serves the first difference in use.
+std::optional<std::pair<std::size_t, std::size_t>> bridged(const Variant& v)
+{
+    const auto keys = probe_keys(v);
+    for (const Rule& r : v.unit.rules)
+        if (const auto d = difference_of(v.unit, r); d && r.enabled) {
+            const auto s = std::find(keys.begin(), keys.end(), d->source), t = std::find(keys.begin(), keys.end(), d->store);
+            if (s != keys.end() && t != keys.end() && s != t)
+                return std::pair{static_cast<std::size_t>(s - keys.begin()), static_cast<std::size_t>(t - keys.begin())};
+        }
+    return {};
+}
+
+} // namespace
+
+ChainSpec chain_of(const Variant& v, std::size_t probe) { return on_input(v, v.probes[probe], v.probes[probe]); }
+
+Sensors sensors(const Variant& v)
+{
+    Sensors out;
+    out.tip = wired(v.probes);
+    bool plain = true;
+    for (std::size_t i = 0; i < v.probes.size(); ++i) {
+        out.chains.emplace_back(on_input(v, v.probes[out.tip[i]], v.probes[i]));
+        plain = plain && out.chains.back().plain() && out.tip[i] == i;
+    }
+    const auto pair = v.input.kind == StageKind::bridge ? bridged(v) : std::nullopt;
+    if (pair)
+        out.bridge = Sensors::Pair{pair->first, pair->second, BridgeChain(out.chains[pair->first].spec(), out.chains[pair->second].spec())};
+    const InputStage usual;
+    if (plain && !pair && v.input.low_c <= usual.low_c && v.input.high_c >= usual.high_c)
+        return {};
+    return out;
+}
+
+std::shared_ptr<const DayForcing> day_forcing(const Job& job, const Loop& loop, const Day& day)
+{
+    SkyDay sky = generate(day.sky, job.site.place);
+    if (const auto it = job.traces.find(day.trace); it != job.traces.end()) {
+        const double offset = start_of_trace_s(*it->second, day.sky);
+        Series air = series(*it->second, it->second->find("air") ? "air" : "temperature"), sun = series(*it->second, "irradiance");
+        for (Series* x : {&air, &sun})
+            for (double& t : x->time_s)
+                t += offset;
+        if (!air.value.empty())
+            override_air(sky, air.time_s, air.value);
+        if (!sun.value.empty())
+            override_global(sky, day.sky, sun.time_s, sun.value);
+    }
+    auto f = std::make_shared<DayForcing>(forcing(sky, loop));
+    f->date = static_cast<std::int32_t>(std::chrono::sys_days{std::chrono::year{day.sky.year} / day.sky.month / day.sky.day}.time_since_epoch().count());
+    f->draws = day.draws;
+    f->mains_c = day.mains_c;
+    f->target_c = day.draw_target_c;
+    f->outage_start_s = day.outage_start_h * 3600;
+    f->outage_end_s = std::min(24.0, day.outage_start_h + day.outage_h) * 3600;
+    return f;
+}
+
+Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& day, std::shared_ptr<const DayForcing> weather)
+{
+    if (!find_arrangement(v.loop.arrangement))
+        return Error{"“" + v.loop.arrangement + "” is not an arrangement this version knows", v.name, "Choose one at the Loop station"};
+    auto program = program_of(v);
+    if (!program)
+        return program.error();
+    CoupledSetup s;
+    s.loop = v.loop;
+    s.altitude_m = job.site.place.altitude_m;
+    if (!find_arrangement(v.loop.arrangement)->has(Part::tank))
+        s.start_tank_c = cool_store_c;
+    s.program = std::move(*program);
+    set_modes(s, v);
+    for (std::size_t o = 0; o < v.unit.outputs.size(); ++o)
+        s.drives[o] = v.unit.outputs[o].drives;
+    for (const Probe& p : v.probes)
+        s.probes.push_back({p.place, p.lag_s, p.placement});
+    s.sensors = sensors(v);
+    s.days = {weather ? std::move(weather) : day_forcing(job, v.loop, day)};
+    return s;
+}
+
+Result<ReplaySetup> replay_setup(const Variant& v)
+{
+    auto program = program_of(v);
+    if (!program)
+        return program.error();
+    ReplaySetup s;
+    s.program = std::move(*program);
+    set_modes(s, v);
+    s.low_c = v.input.low_c;
+    s.high_c = v.input.high_c;
+    for (const Probe& p : v.probes)
+        s.probe_columns.push_back(place_key(p.place));
+    for (const Output& o : v.unit.outputs)
+        s.output_columns.push_back(o.key);
+    return s;
+}
+
+} // namespace vernal
