@@ -1,5 +1,5 @@
-#include "main_window.h"
-#include "theme.h"
+#include "app/shell/main_window.h"
+#include "app/shell/theme.h"
 
 #include <QApplication>
 #include <QCommandLineParser>

@@ -1,6 +1,6 @@
 // From an edit to the repainted strip, through document, background run and paint.
-#include "app/main_window.h"
-#include "app/theme.h"
+#include "app/shell/main_window.h"
+#include "app/shell/theme.h"
 
 #include <QApplication>
 #include <QElapsedTimer>

@@ -1,7 +1,7 @@
 // Takes the pictures in docs/screenshots from the demo job: shots FOLDER.
-#include "app/main_window.h"
-#include "app/rules_station.h"
-#include "app/theme.h"
+#include "app/shell/main_window.h"
+#include "app/rules/rules_station.h"
+#include "app/shell/theme.h"
 
 #include <QApplication>
 #include <QScrollArea>

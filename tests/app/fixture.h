@@ -1,9 +1,9 @@
 // A real window over a copy of the demo job, with answers in place of dialogs.
 #pragma once
 
-#include "app/main_window.h"
-#include "app/operating_map.h"
-#include "app/theme.h"
+#include "app/shell/main_window.h"
+#include "app/rules/operating_map.h"
+#include "app/shell/theme.h"
 #include "files/job_file.h"
 
 #include <QApplication>

@@ -1,8 +1,8 @@
 // The Loop station in the real window: sums, element, reserve, printing; and the
 // days and first page that belong to it.
-#include "app/day_chart.h"
-#include "app/form.h"
-#include "app/start_page.h"
+#include "app/charts/day_chart.h"
+#include "app/widgets/form.h"
+#include "app/shell/start_page.h"
 #include "core/sums/field_sums.h"
 #include "files/disk.h"
 #include "fixture.h"

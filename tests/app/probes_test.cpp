@@ -1,8 +1,8 @@
 // The Probes station by hand: pages, points, sums, conditions, the pocket chart.
 #include "fixture.h"
 
-#include "app/probe_budget_page.h"
-#include "app/probes_station.h"
+#include "app/probes/probe_budget_page.h"
+#include "app/probes/probes_station.h"
 #include "files/curve_file.h"
 #include "files/disk.h"
 

@@ -1,7 +1,7 @@
 // The Rules station: sentences, moves, outputs, chooser, card, map.
 #include "fixture.h"
 
-#include "app/rules_station.h"
+#include "app/rules/rules_station.h"
 #include "cli/verb.h"
 #include "core/job/fresh_rule.h"
 

@@ -2,9 +2,9 @@
 // every edit can be taken back.
 #include "fixture.h"
 
-#include "app/day_chart.h"
-#include "app/palette.h"
-#include "app/start_page.h"
+#include "app/charts/day_chart.h"
+#include "app/shell/palette.h"
+#include "app/shell/start_page.h"
 #include "core/plant/hydraulic_state.h"
 #include "core/plant/parts.h"
 #include "files/disk.h"

@@ -1,0 +1,50 @@
+// The day as curves and lanes: the strip, and the Run station's large one.
+#pragma once
+
+#include "app/shell/session.h"
+
+#include <qcustomplot.h>
+
+namespace vernal {
+
+class DayChart : public QCustomPlot {
+    Q_OBJECT
+public:
+    DayChart(Session& session, bool zoom, QWidget* parent = nullptr);
+    void restyle(); // after a change of theme
+
+signals:
+    void shown(quint64 id); // an outcome has been painted
+
+protected:
+    void mouseMoveEvent(QMouseEvent* e) override;
+    void mousePressEvent(QMouseEvent* e) override;
+    void keyPressEvent(QKeyEvent* e) override;
+    void paintEvent(QPaintEvent* e) override;
+    void showEvent(QShowEvent* e) override;
+
+private:
+    struct Signal {
+        QString name;
+        QColor colour;
+        Qt::PenStyle style;
+        double width;
+    };
+    void show_outcome();
+    void show_cursor();
+    void draw_temperatures(const Outcome& o);
+    void draw_sun(const Outcome& o);
+    void draw_lanes(const Outcome& o);
+    void add_lane(const QVector<double>& t, const QVector<double>& on, const QColor& colour);
+    void style_axis(QCPAxis* axis) const;
+    Signal signal_of(const Probe& p) const;
+    void cursor_to(const QPoint& pos);
+    Session& session_;
+    bool zoom_;
+    QCPAxisRect* lanes_ = nullptr;
+    QCPItemLine* line_ = nullptr;
+    QCPItemText* time_ = nullptr;
+    quint64 painted_ = 0, pending_ = 0;
+};
+
+} // namespace vernal

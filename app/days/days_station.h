@@ -1,0 +1,44 @@
+#pragma once
+
+#include "app/widgets/form.h"
+
+#include <QIcon>
+
+class QListWidget;
+class QComboBox;
+class QCheckBox;
+class QPushButton;
+
+namespace vernal {
+
+// A small picture of a day's sun and air.
+QIcon day_picture(const Job& job, const Day& day);
+
+// The shelf of days, and the numbers of the chosen one.
+class DaysStation : public QWidget {
+    Q_OBJECT
+public:
+    explicit DaysStation(Session& session, QWidget* parent = nullptr);
+    // Reads a log and puts it on the shelf; the reason when it cannot.
+    std::optional<Error> import_file(const QString& path);
+
+signals:
+    void import_wanted(); // ask for a file, then import_file()
+
+private:
+    void refresh();
+    void rebuild_editor();
+    void add_sky_rows();
+    void add_draw_rows();
+    void add_trace_notes();
+    Session& session_;
+    QListWidget* list_;
+    QVBoxLayout* editor_;
+    QLabel* message_;
+    std::vector<std::function<void()>> refreshers_;
+    QString shape_;
+    std::vector<Day> shown_; // what the pictures show
+    Units shown_units_;
+};
+
+} // namespace vernal

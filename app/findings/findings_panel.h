@@ -1,0 +1,43 @@
+// What is wrong or risky, most serious first; each remedy shows its effect
+// before it is accepted. Below it, Why at the cursor.
+#pragma once
+
+#include "app/shell/session.h"
+
+#include <QFrame>
+#include <QLabel>
+
+class QPushButton;
+class QVBoxLayout;
+
+namespace vernal {
+
+class FindingsPanel : public QFrame {
+    Q_OBJECT
+public:
+    explicit FindingsPanel(Session& session, QWidget* parent = nullptr);
+
+private:
+    void show_findings();
+    void show_why();
+    struct Card {
+        QLabel* title = nullptr;
+        QLabel* reason = nullptr;
+        QPushButton* attempt = nullptr;
+        std::shared_ptr<Remedy> remedy; // what the buttons of this card now do; none: nothing to try
+    };
+    void remake(std::size_t findings);
+    Card make_card(bool with_remedy);
+    void add_remedy(QVBoxLayout& box, Card& c);
+    static void fill(Card& c, const Finding& f);
+    void show_preview(const Outcome& o);
+    Session& session_;
+    QVBoxLayout* cards_;
+    QLabel* count_;
+    QLabel* why_;
+    std::vector<Card> shown_;
+    bool glare_ = false;       // the theme the cards were made in
+    QLabel* effect_ = nullptr; // of the card whose remedy is tried
+};
+
+} // namespace vernal

@@ -1,0 +1,60 @@
+// The loop, drawn by the program from its arrangement, live at the cursor.
+#pragma once
+
+#include "app/print/loop_sheet.h"
+#include "app/shell/session.h"
+
+#include <QWidget>
+
+#include <optional>
+
+namespace vernal {
+
+class LoopView : public QWidget {
+    Q_OBJECT
+public:
+    explicit LoopView(Session& session, QWidget* parent = nullptr);
+    void choose(Part part);
+    // Shows where one probe sits instead of a chosen part; nothing is chosen by a click then.
+    void point_at(std::size_t probe);
+    QRectF part_area(Part part) const; // widget coordinates; empty: the arrangement has none
+    // The drawing as it stands at the cursor, without what is chosen.
+    QImage image(int width_px) const;
+    bool paint_onto(QPaintDevice& device) const; // fills the page; false: it cannot be painted on
+    bool write(const QString& path) const;       // .svg, .png or .pdf; false: the file cannot be written
+    void paint_sheet(QPainter& p) const;         // on the sheet's own points
+
+signals:
+    void chosen(vernal::Part part);
+
+protected:
+    void paintEvent(QPaintEvent* e) override;
+    void mousePressEvent(QMouseEvent* e) override;
+    void mouseMoveEvent(QMouseEvent* e) override;
+
+private:
+    struct Live; // temperatures and states at the cursor
+    Live live() const;
+    const Arrangement& arrangement() const;
+    std::optional<Part> part_at(const QPointF& at) const;
+    void paint_collectors(QPainter& p, const Sheet& sheet, const Live& now) const;
+    void paint_pipe(QPainter& p, const SheetPipe& pipe, const Live& now) const;
+    void paint_stores(QPainter& p, const Sheet& sheet, const Live& now) const;
+    void paint_tank(QPainter& p, const QRectF& r, const Tank& tank, const std::vector<double>& temps, bool coil) const;
+    void paint_between(QPainter& p, const Sheet& sheet, const Live& now) const;
+    void paint_protection(QPainter& p, const Sheet& sheet, const Live& now) const;
+    void paint_power(QPainter& p, const Sheet& sheet, const Live& now) const;
+    void paint_pump(QPainter& p, const QPointF& centre, Part part, const Live& now) const;
+    void paint_labels(QPainter& p, const Sheet& sheet, const Live& now) const;
+    void paint_probes(QPainter& p, const Sheet& sheet) const;
+    void paint_pointer(QPainter& p) const;
+    void plate(QPainter& p, const QPointF& centre, double temp_c) const;
+    QTransform frame() const; // from the sheet to the widget
+    Session& session_;
+    Part part_ = Part::collector;
+    std::optional<std::size_t> pointed_;
+};
+
+QColor temperature_colour(double c); // cool slate to warm copper, muted
+
+} // namespace vernal

@@ -1,0 +1,38 @@
+// A few plain questions, and all settings that follow, each with its reason.
+#pragma once
+
+#include "core/advice/schools.h"
+#include "app/shell/session.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QLabel;
+class QVBoxLayout;
+
+namespace vernal {
+
+class ChooserPage : public QWidget {
+    Q_OBJECT
+public:
+    explicit ChooserPage(Session& session, QWidget* parent = nullptr);
+
+signals:
+    void taken();
+
+protected:
+    void showEvent(QShowEvent* e) override; // likely answers anew
+
+private:
+    void refresh();
+    QWidget* choice_row(const Choice& choice) const;
+    Session& session_;
+    Answers answers_;
+    std::vector<QComboBox*> boxes_;
+    std::vector<Choice> choices_;
+    QVBoxLayout* rows_;
+    QLabel* effect_;
+    bool trying_ = false;
+};
+
+} // namespace vernal

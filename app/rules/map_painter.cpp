@@ -1,0 +1,298 @@
+#include "map_painter.h"
+
+#include "core/sums/switching.h"
+#include "app/shell/theme.h"
+
+#include <QPainter>
+
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+constexpr int cell_px = 7;
+using Kind = MapLine::Kind;
+
+// helped: on by a protection (freeze, overheat).
+enum class Region { rests,
+    runs,
+    keeps,
+    blocked,
+    helped };
+
+// What an output does where the latches before stood clear, and where they stood set.
+Region region_of(const Decision& clear, const Decision& set)
+{
+    if (clear.on && set.on)
+        return clear.priority < Priority::limit ? Region::helped : Region::runs;
+    // The same for an output that another holds off: its latch keeps what it was.
+    const bool held = set.priority != clear.priority && !clear.on && clear.priority == Priority::nothing && set.priority == Priority::collect;
+    if (clear.on != set.on || held)
+        return Region::keeps;
+    return clear.priority < Priority::min_off ? Region::blocked : Region::rests;
+}
+
+// The unit without its timers: what its rules come to, not when.
+Program timeless(const Variant& v)
+{
+    Program program = compile(v.unit, probe_keys(v)).program;
+    for (OutputTimers& t : program.timers)
+        t.min_run_ms = t.min_off_ms = t.drain_ms = 0;
+    program.power_wait_ms = 0;
+    program.delays.clear();
+    program.delayed = 0;
+    return program;
+}
+
+QString minus_sign(double whole) { return QString::number(whole, 'f', 0).replace('-', QStringLiteral("−")); }
+
+} // namespace
+
+void MapPainter::paint()
+{
+    regions();
+    axes();
+    for (const MapLine& l : v_.lines)
+        width(l);
+    path();
+    int row = 0;
+    for (const MapLine& l : v_.lines)
+        l.kind == Kind::banner ? banner(l, row++) : line(l);
+    labels();
+    if (v_.dragged)
+        drag_label();
+}
+
+QColor MapPainter::colour(const MapLine& l) const
+{
+    switch (l.role) {
+    case MapLine::Role::collects: return theme().accent;
+    case MapLine::Role::protects: return theme().protect;
+    case MapLine::Role::keeps: return theme().start;
+    case MapLine::Role::other: break;
+    }
+    return theme().caution;
+}
+
+QString MapPainter::probe_name(std::size_t probe) const { return qs(v_.variant.probes[probe].name); }
+
+// Asks the engine itself: once with every latch clear, once with every latch set.
+void MapPainter::regions()
+{
+    const auto& o = session_.outcome();
+    if (!o || o->size() == 0)
+        return;
+    const Program program = timeless(v_.variant);
+    const Inputs at_cursor = o->inputs(std::min(session_.cursor_index(), o->size() - 1));
+    Inputs in = at_cursor;
+    in.modes.fill(Mode::automatic);
+    in.pressed = 0;
+    for (Reading& r : in.readings)
+        r.valid = true;
+    if (v_.third)
+        v_.third->put(in, v_.third_share);
+    const EngineState clear = power_up(program);
+    EngineState set = clear;
+    set.latched = static_cast<std::uint32_t>((std::uint64_t{1} << program.latches.size()) - 1);
+    const auto decision = [&](EngineState s) { return step(program, in, s)[v_.output]; };
+    const QRectF a = v_.geometry.area;
+    const QColor grounds[] = {theme().card, theme().accent_ground, theme().accent_ground, theme().protect_ground, theme().start_ground};
+    for (double y = a.top(); y < a.bottom(); y += cell_px)
+        for (double x = a.left(); x < a.right(); x += cell_px) {
+            const QPointF mid(x + cell_px / 2.0, y + cell_px / 2.0);
+            in.readings[v_.axes.store].mk = quantised(v_.geometry.store_at(mid.x()), 0);
+            in.readings[v_.axes.source].mk = quantised(v_.geometry.source_at(mid), 0);
+            const Region region = region_of(decision(clear), decision(set));
+            const QRectF cell = QRectF(x, y, cell_px + 0.5, cell_px + 0.5).intersected(a);
+            p_.fillRect(cell, grounds[static_cast<int>(region)]);
+            if (region == Region::keeps)
+                p_.fillRect(cell, QBrush(theme().accent.lighter(150), Qt::BDiagPattern));
+        }
+}
+
+// Round figures in the shown unit.
+void MapPainter::axes()
+{
+    p_.setFont(number_font(13));
+    up();
+    across();
+    p_.setFont(text_font(13));
+    const Units& u = session_.units();
+    const QRectF a = v_.geometry.area;
+    const QString store = probe_name(v_.axes.store), source = probe_name(v_.axes.source);
+    p_.drawText(QRectF(a.left(), a.bottom() + 22, a.width(), 20), Qt::AlignCenter, QObject::tr("%1, %2").arg(store, qs(unit_name(Quantity::temperature, u))));
+    p_.save();
+    p_.translate(14, a.center().y());
+    p_.rotate(-90);
+    p_.drawText(QRectF(-a.height() / 2, -10, a.height(), 20), Qt::AlignCenter,
+        v_.geometry.plain ? QObject::tr("%1, %2").arg(source, qs(unit_name(Quantity::temperature, u))) : QObject::tr("%1 above %2, %3").arg(source, store.toLower(), qs(unit_name(Quantity::difference, u))));
+    p_.restore();
+}
+
+void MapPainter::up()
+{
+    const Theme& t = theme();
+    const Units& u = session_.units();
+    const QRectF a = v_.geometry.area;
+    const Quantity q = v_.geometry.plain ? Quantity::temperature : Quantity::difference;
+    const double every = v_.geometry.plain || u.fahrenheit ? 20 : 10;
+    for (double shown = std::ceil(to_display(v_.geometry.low_y(), q, u) / every) * every; from_display(shown, q, u) <= v_.geometry.high_y(); shown += every) {
+        const double y = v_.geometry.y_at(from_display(shown, q, u));
+        p_.setPen(QPen(shown == 0 ? t.second_ink : t.hairline, 1));
+        p_.drawLine(QPointF(a.left(), y), QPointF(a.right(), y));
+        p_.setPen(t.second_ink);
+        p_.drawText(QRectF(0, y - 9, a.left() - 6, 18), Qt::AlignRight | Qt::AlignVCenter, minus_sign(shown));
+    }
+}
+
+void MapPainter::across()
+{
+    const Theme& t = theme();
+    const Units& u = session_.units();
+    const QRectF a = v_.geometry.area;
+    const double every = u.fahrenheit ? 40 : 20;
+    for (double shown = std::ceil(to_display(MapGeometry::lowest_store_c, Quantity::temperature, u) / every) * every; from_display(shown, Quantity::temperature, u) <= MapGeometry::highest_store_c; shown += every) {
+        const double store = from_display(shown, Quantity::temperature, u), x = v_.geometry.at(store, store).x();
+        p_.setPen(QPen(t.hairline, 1));
+        p_.drawLine(QPointF(x, a.top()), QPointF(x, a.bottom()));
+        p_.setPen(t.second_ink);
+        p_.drawText(QRectF(x - 30, a.bottom() + 3, 60, 18), Qt::AlignCenter, minus_sign(shown));
+    }
+}
+
+// Around a set difference: where the unit really switches, by the error budget,
+// over all store temperatures. Inner band: root of squares, outer: worst case.
+void MapPainter::width(const MapLine& l)
+{
+    if (l.kind != Kind::level || l.role != MapLine::Role::collects)
+        return;
+    constexpr double every_c = 10;
+    QPolygonF outer, inner;
+    QList<QPointF> outer_back, inner_back;
+    for (double store = MapGeometry::lowest_store_c; store <= MapGeometry::highest_store_c; store += every_c) {
+        const auto points = real_points(v_.variant, l.rule, {store, 15});
+        if (!points)
+            return;
+        const Budget& b = l.sets ? points->on : points->off;
+        const auto at = [&](double above) { return v_.geometry.at(store, store + b.real_k() + above); };
+        outer << at(b.worst_k);
+        inner << at(b.rss_k);
+        outer_back.prepend(at(-b.worst_k));
+        inner_back.prepend(at(-b.rss_k));
+    }
+    p_.save();
+    p_.setClipRect(v_.geometry.area);
+    QColor fill = colour(l);
+    fill.setAlpha(theme().glare ? 70 : 46);
+    p_.setPen(Qt::NoPen);
+    p_.setBrush(fill);
+    p_.drawPolygon(outer + outer_back);
+    p_.drawPolygon(inner + inner_back);
+    p_.restore();
+}
+
+void MapPainter::line(const MapLine& l)
+{
+    const Theme& t = theme();
+    const auto [from, to] = v_.geometry.ends(l);
+    p_.save();
+    p_.setClipRect(v_.geometry.area);
+    p_.setPen(QPen(colour(l), l.sets ? t.line_px + 0.6 : t.line_px, l.sets ? Qt::SolidLine : Qt::DashLine));
+    p_.drawLine(from, to);
+    p_.restore();
+    if (const auto h = v_.geometry.handle(l)) {
+        p_.setBrush(t.card);
+        p_.setPen(QPen(colour(l), 2));
+        p_.drawRect(QRectF(h->x() - 5, h->y() - 5, 10, 10));
+    }
+}
+
+void MapPainter::banner(const MapLine& l, int row)
+{
+    const Theme& t = theme();
+    const QRectF a = v_.geometry.area;
+    const auto& o = session_.outcome();
+    QString s = QObject::tr("%1: limit %2").arg(probe_name(l.probe), text(l.value, Quantity::temperature, session_.units()));
+    if (o && o->size() && l.probe < o->variant.probes.size())
+        s += QObject::tr(", now %1").arg(text(o->reading_c(session_.cursor_index(), l.probe), Quantity::temperature, session_.units()));
+    p_.setFont(text_font(13));
+    const int wide = p_.fontMetrics().horizontalAdvance(s);
+    const QRectF box(a.right() - wide - 18, a.top() + 6 + 26 * row, wide + 14, 22);
+    p_.setPen(QPen(colour(l), 1));
+    p_.setBrush(t.protect_ground);
+    p_.drawRect(box);
+    p_.setPen(t.protect);
+    p_.drawText(box, Qt::AlignCenter, s);
+}
+
+void MapPainter::path()
+{
+    const auto& o = session_.outcome();
+    const auto [source, store] = v_.axes;
+    if (!o || o->size() == 0 || source >= o->variant.probes.size() || store >= o->variant.probes.size())
+        return;
+    const Theme& t = theme();
+    p_.save();
+    p_.setClipRect(v_.geometry.area);
+    QPolygonF points;
+    for (std::size_t i = 0; i < o->size(); ++i)
+        if (const double x = o->reading_c(i, store), y = o->reading_c(i, source); std::isfinite(x) && std::isfinite(y))
+            points.append(v_.geometry.at(x, y));
+    p_.setPen(QPen(t.second_ink, t.glare ? 2 : 0)); // thousands of points: a hair line, drawn fast
+    p_.drawPolyline(points);
+    p_.setRenderHint(QPainter::Antialiasing);
+    switches(*o);
+    const std::size_t now = session_.cursor_index();
+    p_.setPen(QPen(t.card, 2));
+    p_.setBrush(t.collector);
+    p_.drawEllipse(v_.geometry.at(o->reading_c(now, store), o->reading_c(now, source)), 7, 7);
+    p_.restore();
+}
+
+// Filled: starts, open: stops.
+void MapPainter::switches(const Outcome& o)
+{
+    const Theme& t = theme();
+    for (std::size_t i = 1; i < o.size(); ++i) {
+        const bool was = o.decisions(i - 1)[v_.output].on, is = o.decisions(i)[v_.output].on;
+        if (was == is)
+            continue;
+        p_.setPen(QPen(t.accent, 1.6));
+        p_.setBrush(is ? t.accent : t.card);
+        p_.drawEllipse(v_.geometry.at(o.reading_c(i, v_.axes.store), o.reading_c(i, v_.axes.source)), 4, 4);
+    }
+}
+
+void MapPainter::labels()
+{
+    const QRectF a = v_.geometry.area;
+    const QString key = qs(v_.variant.unit.outputs[v_.output].key);
+    p_.setFont(text_font(14, true));
+    p_.setPen(theme().accent);
+    p_.drawText(a.adjusted(10, 8, 0, 0), Qt::AlignLeft | Qt::AlignTop, QObject::tr("%1 runs").arg(key));
+    p_.setPen(theme().second_ink);
+    p_.drawText(a.adjusted(0, 0, -10, -8), Qt::AlignRight | Qt::AlignBottom, QObject::tr("%1 rests").arg(key));
+    for (const MapLine& l : v_.lines)
+        if (l.kind == Kind::level && l.role == MapLine::Role::collects && !l.sets) {
+            p_.setFont(text_font(13));
+            p_.drawText(QPointF(a.left() + 10, v_.geometry.at(MapGeometry::lowest_store_c, MapGeometry::lowest_store_c + l.value).y() + 16), v_.geometry.plain ? QString() : QObject::tr("hatched: keeps doing what it did"));
+            p_.drawText(QPointF(a.left() + 10, a.bottom() - 12), QObject::tr("shaded: where it may really switch"));
+            return;
+        }
+}
+
+void MapPainter::drag_label()
+{
+    const MapLine& l = *v_.dragged;
+    p_.setFont(number_font(14, true));
+    const QString s = text(l.value, l.kind == Kind::level ? Quantity::difference : Quantity::temperature, session_.units());
+    const QPointF h = v_.geometry.handle(l).value_or(v_.geometry.area.center());
+    const QRectF box(h.x() - 44, h.y() - 36, 88, 24);
+    p_.setPen(Qt::NoPen);
+    p_.setBrush(theme().ink);
+    p_.drawRoundedRect(box, 4, 4);
+    p_.setPen(theme().card);
+    p_.drawText(box, Qt::AlignCenter, s);
+}
+
+} // namespace vernal

@@ -1,0 +1,50 @@
+// Paints the operating map: what the engine does at each pair of temperatures, the
+// rules' lines with the width of their probes' errors, the path of the day.
+#pragma once
+
+#include "map_geometry.h"
+#include "map_third.h"
+#include "app/shell/session.h"
+
+class QPainter;
+
+namespace vernal {
+
+// What is shown, as it stands at one repaint.
+struct MapView {
+    const Variant& variant;
+    std::size_t output;
+    MapGeometry geometry;
+    MapAxes axes;
+    std::vector<MapLine> lines;
+    std::optional<MapThird> third;
+    double third_share = 0;
+    std::optional<MapLine> dragged;
+};
+
+class MapPainter {
+public:
+    MapPainter(QPainter& p, const MapView& view, const Session& session) : p_(p), v_(view), session_(session) {}
+    void paint();
+
+private:
+    void regions();
+    void axes();
+    void across();
+    void up();
+    void width(const MapLine& line);
+    void path();
+    void switches(const Outcome& o);
+    void line(const MapLine& line);
+    void banner(const MapLine& line, int row);
+    void labels();
+    void drag_label();
+    QColor colour(const MapLine& line) const;
+    QString probe_name(std::size_t probe) const;
+
+    QPainter& p_;
+    const MapView& v_;
+    const Session& session_;
+};
+
+} // namespace vernal
