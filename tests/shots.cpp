@@ -1,6 +1,9 @@
 // Takes the pictures in docs/screenshots from the demo job: shots FOLDER.
-#include "app/shell/main_window.h"
+#include "app/loop/loop_station.h"
+#include "app/loop/loop_view.h"
+#include "app/probes/probes_station.h"
 #include "app/rules/rules_station.h"
+#include "app/shell/main_window.h"
 #include "app/shell/theme.h"
 
 #include <QApplication>
@@ -50,10 +53,10 @@ int main(int argc, char** argv)
     });
     const std::pair<int, const char*> pages[] = {{1, "probes-points"}, {4, "probes-health"}, {5, "probes-budget"}};
     for (const auto& [page, name] : pages) {
-        w.probes().show_page(page);
+        w.station<ProbesStation>().show_page(page);
         shot(w, to + name + ".png");
     }
-    w.probes().show_page(0);
+    w.station<ProbesStation>().show_page(0);
     w.session().document().undo_stack().undo();
     w.session().document().choose_variant(0);
     w.show_station(2);
@@ -79,10 +82,10 @@ int main(int argc, char** argv)
     if (!settled(w))
         return 1;
     for (const auto& [page, name] : {std::pair(1, "rules-choose"), std::pair(2, "rules-card")}) {
-        w.rules().show_page(page);
+        w.station<RulesStation>().show_page(page);
         shot(w, to + name + ".png");
     }
-    w.rules().show_page(0);
+    w.station<RulesStation>().show_page(0);
     const auto at_part = [&](const char* loop, std::size_t variant, Part part, const char* sum, const char* file) {
         w.show_station(0);
         if (!w.open(QStringLiteral(VERNAL_SOURCE "/demo/%1/job.json").arg(QLatin1String(loop))))
@@ -90,7 +93,7 @@ int main(int argc, char** argv)
         w.session().document().choose_variant(variant);
         w.show_station(0);
         w.session().set_cursor(12 * 3600.0);
-        w.loop().view()->choose(part);
+        w.station<LoopStation>().view()->choose(part);
         if (!settled(w))
             return false;
         if (auto* open = w.findChild<QToolButton*>(QStringLiteral("sum.%1.open").arg(QLatin1String(sum)))) {
@@ -110,7 +113,7 @@ int main(int argc, char** argv)
         return 1;
     w.session().document().choose_variant(0);
     w.show_station(1);
-    w.probes().show_page(3);
+    w.station<ProbesStation>().show_page(3);
     if (!settled(w))
         return 1;
     shot(w, to + "probes-input.png");
@@ -128,7 +131,7 @@ int main(int argc, char** argv)
         w.session().set_cursor(13 * 3600.0);
         const QPoint at(i % across * wide, i / across * (high + title));
         p.drawText(QRect(at.x() + 8, at.y(), wide, title), Qt::AlignVCenter, QString::fromUtf8(all[static_cast<std::size_t>(i)].title));
-        p.drawImage(at + QPoint(4, title), w.loop().view()->image(wide - 8));
+        p.drawImage(at + QPoint(4, title), w.station<LoopStation>().view()->image(wide - 8));
     }
     p.end();
     sheet.save(to + "arrangements.png");

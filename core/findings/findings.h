@@ -38,6 +38,7 @@ struct FindingContext {
 enum class Cause : std::uint8_t { rules,
     loop,
     probes,
+    days,
     sight };
 
 // One entry per kind of finding; findings.cpp holds the table.

@@ -1,9 +1,7 @@
-#include "loop_findings.h"
-#include "core/plant/hydraulics.h"
-#include "core/plant/hydraulic_state.h"
+#include "shared.h"
 
-#include <algorithm>
-#include <cmath>
+#include "core/plant/hydraulic_state.h"
+#include "core/plant/hydraulics.h"
 
 namespace vernal {
 namespace {
@@ -14,22 +12,18 @@ const Arrangement* drains(const FindingContext& c)
     return a && a->drains ? a : nullptr;
 }
 
-std::string text(const FindingContext& c, double v, Quantity q) { return to_text(v, q, c.units); }
-
-} // namespace
-
-std::vector<Finding> pump_below_lift(const FindingContext& c)
+Found pump_below_lift(const FindingContext& c)
 {
     const Loop& l = c.variant.loop;
     const double speed = l.drain_back.fill_boost ? 1.0 : l.pump.speed;
     if (!drains(c) || l.pump.head_m <= 0 || flow_against(l.pump, l.drain_back.lift_m, speed) > 0)
         return {};
     return {{"", Severity::serious, "The pump does not reach the top",
-        "It gives " + text(c, l.pump.head_m * speed * speed, Quantity::length) + " of head at most and must lift " + text(c, l.drain_back.lift_m, Quantity::length) + ": the array never fills and the pump runs dry. A stronger pump, or a reservoir higher up.",
+        "It gives " + said(c, l.pump.head_m * speed * speed, Quantity::length) + " of head at most and must lift " + said(c, l.drain_back.lift_m, Quantity::length) + ": the array never fills and the pump runs dry. A stronger pump, or a reservoir higher up.",
         {}}};
 }
 
-std::vector<Finding> reservoir_too_small(const FindingContext& c)
+Found reservoir_too_small(const FindingContext& c)
 {
     const Arrangement* a = drains(c);
     if (!a || !a->has(Part::reservoir))
@@ -38,11 +32,11 @@ std::vector<Finding> reservoir_too_small(const FindingContext& c)
     if (c.variant.loop.reservoir.volume_m3 >= needed)
         return {};
     return {{"", Severity::serious, "The reservoir is too small",
-        "What drains from the array and the pipe beside it needs " + text(c, needed, Quantity::volume) + " with a reserve; it holds " + text(c, c.variant.loop.reservoir.volume_m3, Quantity::volume) + ". The pump would draw air.",
-        Remedy{"Try: reservoir of " + text(c, needed, Quantity::volume), [needed](Variant& v) { v.loop.reservoir.volume_m3 = needed; }}}};
+        "What drains from the array and the pipe beside it needs " + said(c, needed, Quantity::volume) + " with a reserve; it holds " + said(c, c.variant.loop.reservoir.volume_m3, Quantity::volume) + ". The pump would draw air.",
+        Remedy{"Try: reservoir of " + said(c, needed, Quantity::volume), [needed](Variant& v) { v.loop.reservoir.volume_m3 = needed; }}}};
 }
 
-std::vector<Finding> pitch_too_small(const FindingContext& c)
+Found pitch_too_small(const FindingContext& c)
 {
     if (!drains(c) || c.variant.loop.drain_back.pitch >= least_pitch - 1e-9)
         return {};
@@ -51,7 +45,7 @@ std::vector<Finding> pitch_too_small(const FindingContext& c)
 }
 
 // A start before the water is down again pushes air and water against each other.
-std::vector<Finding> restarts_while_draining(const FindingContext& c)
+Found restarts_while_draining(const FindingContext& c)
 {
     if (!drains(c))
         return {};
@@ -65,22 +59,22 @@ std::vector<Finding> restarts_while_draining(const FindingContext& c)
                 if (t->min_off_s >= drain_s)
                     return {};
                 return {{"", Severity::caution, "Starts before it has drained",
-                    "The array takes " + text(c, drain_s, Quantity::duration) + " to empty, the pump may rest only " + text(c, t->min_off_s, Quantity::duration) + ": air is trapped and the drained part may freeze.",
-                    Remedy{"Try: rest " + text(c, drain_s, Quantity::duration), [i, drain_s](Variant& v) {
+                    "The array takes " + said(c, drain_s, Quantity::duration) + " to empty, the pump may rest only " + said(c, t->min_off_s, Quantity::duration) + ": air is trapped and the drained part may freeze.",
+                    Remedy{"Try: rest " + said(c, drain_s, Quantity::duration), [i, drain_s](Variant& v) {
                                if (i < v.unit.rules.size())
                                    if (auto* times = std::get_if<RunTimes>(&v.unit.rules[i].body))
                                        times->min_off_s = drain_s;
                            }}}};
             }
     const std::string key = c.variant.unit.outputs.front().key;
-    return {{"", Severity::caution, "Starts before it has drained", "Nothing keeps the pump at rest for the " + text(c, drain_s, Quantity::duration) + " that the array takes to empty.",
-        Remedy{"Try: rest " + text(c, drain_s, Quantity::duration), [key, drain_s](Variant& v) {
+    return {{"", Severity::caution, "Starts before it has drained", "Nothing keeps the pump at rest for the " + said(c, drain_s, Quantity::duration) + " that the array takes to empty.",
+        Remedy{"Try: rest " + said(c, drain_s, Quantity::duration), [key, drain_s](Variant& v) {
                    v.unit.rules.push_back({key, true, RunTimes{0, drain_s}});
                    sort_by_priority(v.unit.rules);
                }}}};
 }
 
-std::vector<Finding> fills_with_steam(const FindingContext& c)
+Found fills_with_steam(const FindingContext& c)
 {
     if (!c.figures || c.figures->hydraulics.steam_fills == 0)
         return {};
@@ -88,7 +82,7 @@ std::vector<Finding> fills_with_steam(const FindingContext& c)
         "Above 100 °C the first water flashes to steam and hammers. A lower collector cut-out keeps the pump off until the array has cooled.", {}};
     for (std::size_t i = 0; i < c.variant.unit.rules.size() && !f.remedy; ++i)
         if (std::holds_alternative<CutOut>(c.variant.unit.rules[i].body))
-            f.remedy = Remedy{"Try: cut-out at " + text(c, 95, Quantity::temperature), [i](Variant& v) {
+            f.remedy = Remedy{"Try: cut-out at " + said(c, 95, Quantity::temperature), [i](Variant& v) {
                                   if (i < v.unit.rules.size())
                                       if (auto* cut = std::get_if<CutOut>(&v.unit.rules[i].body))
                                           cut->limit = Temperature::celsius(95);
@@ -96,7 +90,7 @@ std::vector<Finding> fills_with_steam(const FindingContext& c)
     return {f};
 }
 
-std::vector<Finding> siphon_cannot_stand(const FindingContext& c)
+Found siphon_cannot_stand(const FindingContext& c)
 {
     const DrainBack& d = c.variant.loop.drain_back;
     if (!drains(c) || !d.siphon)
@@ -105,10 +99,10 @@ std::vector<Finding> siphon_cannot_stand(const FindingContext& c)
     if (d.lift_m < sums.siphon_m)
         return {};
     return {{"", Severity::note, "No siphon on hot days",
-        "Water at " + text(c, sums.hot_c, Quantity::temperature) + " hangs together over " + text(c, sums.siphon_m, Quantity::length) + " here, the lift is " + text(c, d.lift_m, Quantity::length) + ": the pump then lifts all the time and the flow falls.", {}}};
+        "Water at " + said(c, sums.hot_c, Quantity::temperature) + " hangs together over " + said(c, sums.siphon_m, Quantity::length) + " here, the lift is " + said(c, d.lift_m, Quantity::length) + ": the pump then lifts all the time and the flow falls.", {}}};
 }
 
-std::vector<Finding> panel_label_impossible(const FindingContext& c)
+Found panel_label_impossible(const FindingContext& c)
 {
     const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
     const Panel& p = c.variant.loop.panel;
@@ -117,7 +111,7 @@ std::vector<Finding> panel_label_impossible(const FindingContext& c)
     return {{"", Severity::serious, "The panel's label cannot be", "At its greatest power a panel gives less current than shorted and less voltage than open: check the four figures, they are easily swapped.", {}}};
 }
 
-std::vector<Finding> battery_cut_too_low(const FindingContext& c)
+Found battery_cut_too_low(const FindingContext& c)
 {
     const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
     const Battery& b = c.variant.loop.battery;
@@ -125,11 +119,11 @@ std::vector<Finding> battery_cut_too_low(const FindingContext& c)
         return {};
     const double better = b.empty_v + 0.1;
     return {{"", Severity::caution, "The cut-out comes when the battery is empty",
-        "At " + text(c, b.cut_v, Quantity::voltage) + " a lead-acid battery has nothing left and is soon ruined.",
-        Remedy{"Try: cut off at " + text(c, better, Quantity::voltage), [better](Variant& v) { v.loop.battery.cut_v = better; }}}};
+        "At " + said(c, b.cut_v, Quantity::voltage) + " a lead-acid battery has nothing left and is soon ruined.",
+        Remedy{"Try: cut off at " + said(c, better, Quantity::voltage), [better](Variant& v) { v.loop.battery.cut_v = better; }}}};
 }
 
-std::vector<Finding> battery_cut_without_band(const FindingContext& c)
+Found battery_cut_without_band(const FindingContext& c)
 {
     const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
     const Battery& b = c.variant.loop.battery;
@@ -139,19 +133,19 @@ std::vector<Finding> battery_cut_without_band(const FindingContext& c)
     const double better = b.cut_v + 1.0;
     return {{"", Severity::caution, "Cut-out and reconnection lie too close",
         "Without its load a battery recovers by some tenths of a volt: the pump would start and stop on an empty battery.",
-        Remedy{"Try: on again above " + text(c, better, Quantity::voltage), [better](Variant& v) { v.loop.battery.reconnect_v = better; }}}};
+        Remedy{"Try: on again above " + said(c, better, Quantity::voltage), [better](Variant& v) { v.loop.battery.reconnect_v = better; }}}};
 }
 
-std::vector<Finding> battery_trips(const FindingContext& c)
+Found battery_trips(const FindingContext& c)
 {
     if (!c.figures || c.figures->power.trips == 0)
         return {};
     return {{"", Severity::caution, "The battery is cut off " + (c.figures->power.trips == 1 ? std::string("once") : std::to_string(c.figures->power.trips) + " times") + " today",
-        "The pump was asked for and stood still for " + text(c, c.figures->power.cut_s, Quantity::minutes) + ". A larger panel or battery, a wider difference, or a smaller pump.", {}}};
+        "The pump was asked for and stood still for " + said(c, c.figures->power.cut_s, Quantity::minutes) + ". A larger panel or battery, a wider difference, or a smaller pump.", {}}};
 }
 
 // A route without its pump or valve never runs.
-std::vector<Finding> output_missing(const FindingContext& c)
+Found output_missing(const FindingContext& c)
 {
     const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
     if (!a)
@@ -162,6 +156,26 @@ std::vector<Finding> output_missing(const FindingContext& c)
     if (c.variant.unit.outputs.size() >= needed)
         return {};
     return {{"", Severity::serious, "A pump or valve has no output", "This arrangement needs " + std::to_string(needed) + " outputs, the unit here has " + std::to_string(c.variant.unit.outputs.size()) + ". What is not driven never moves.", {}}};
+}
+
+} // namespace
+
+const FindingKinds& loop_findings()
+{
+    static const FindingKinds table{
+        {"output_missing", output_missing, Cause::loop},
+        {"pump_below_lift", pump_below_lift, Cause::loop},
+        {"reservoir_too_small", reservoir_too_small, Cause::loop},
+        {"pitch_too_small", pitch_too_small, Cause::loop},
+        {"restarts_while_draining", restarts_while_draining},
+        {"fills_with_steam", fills_with_steam},
+        {"siphon_cannot_stand", siphon_cannot_stand, Cause::loop},
+        {"panel_label_impossible", panel_label_impossible, Cause::loop},
+        {"battery_cut_too_low", battery_cut_too_low, Cause::loop},
+        {"battery_cut_without_band", battery_cut_without_band, Cause::loop},
+        {"battery_trips", battery_trips, Cause::loop},
+    };
+    return table;
 }
 
 } // namespace vernal

@@ -1,23 +1,17 @@
-#include "probe_findings.h"
-#include "core/setup/job_setup.h"
+#include "shared.h"
 
+#include "core/setup/job_setup.h"
 #include "core/sums/switching.h"
 
-#include <algorithm>
 #include <array>
-#include <cmath>
 
 namespace vernal {
 namespace {
-
-using Found = std::vector<Finding>;
 
 constexpr double lead_error_felt_k = 1.0;       // a lead that reads this much off is told; estimate
 constexpr double coarse_share = 0.25;           // of the gap between start and stop, one count
 constexpr std::array budget_stores{20.0, 60.0}; // store temperatures a budget is looked at
 
-std::string temp(const FindingContext& c, double v) { return to_text(v, Quantity::temperature, c.units); }
-std::string diff(const FindingContext& c, double v) { return to_text(v, Quantity::difference, c.units); }
 std::string fine(const FindingContext& c, double v) { return to_text(v, Quantity::small_difference, c.units); }
 
 std::string named(const Probe& p) { return p.key + " " + p.name; }
@@ -79,8 +73,6 @@ constexpr std::array signs{
     Sign{" is in the sun", "It reads warmer than the fluid while the sun shines: the pump starts early and stops late. Put it under the insulation."},
     Sign{" is swapped with another", "The two leads sit on each other's inputs: the pump runs by night and rests by day."},
 };
-
-} // namespace
 
 Found probe_not_sound(const FindingContext& c)
 {
@@ -245,6 +237,26 @@ Found counts_too_coarse(const FindingContext& c)
         out.push_back({"", Severity::caution, "The unit sees only steps of " + fine(c, count),
             "At a store of " + temp(c, w.store_c) + " that is much of the " + diff(c, (d.on - d.off).in_kelvin()) + " between start and stop: it switches by steps, not by the fluids. A pull-up that suits the probe, or more bits.", {}});
     });
+}
+
+} // namespace
+
+const FindingKinds& probe_findings()
+{
+    static const FindingKinds table{
+        {"probe_not_sound", probe_not_sound, Cause::probes},
+        {"swapped_alone", swapped_alone, Cause::probes},
+        {"read_by_other_curve", read_by_other_curve, Cause::probes},
+        {"band_may_close", band_may_close},
+        {"off_may_pass_zero", off_may_pass_zero},
+        {"probe_rated_too_low", probe_rated_too_low, Cause::probes},
+        {"cable_rated_too_low", cable_rated_too_low, Cause::probes},
+        {"range_too_small", range_too_small, Cause::probes},
+        {"limit_not_readable", limit_not_readable, Cause::probes},
+        {"lead_reads_off", lead_reads_off, Cause::probes},
+        {"counts_too_coarse", counts_too_coarse, Cause::probes},
+    };
+    return table;
 }
 
 } // namespace vernal

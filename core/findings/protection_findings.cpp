@@ -1,10 +1,7 @@
-#include "protection_findings.h"
+#include "shared.h"
 
 #include "core/plant/vessel.h"
 #include "core/plant/wiring.h"
-
-#include <algorithm>
-#include <cmath>
 
 namespace vernal {
 namespace {
@@ -13,38 +10,26 @@ constexpr double largest_drop = 0.05; // of the pump's voltage; 3 % is aimed at 
 constexpr double hot_loop_c = 120.0;
 constexpr double noticed_j = 0.1 * 3.6e6;
 
-std::string text(const FindingContext& c, double v, Quantity q) { return to_text(v, q, c.units); }
-const Loop& loop(const FindingContext& c) { return c.variant.loop; }
 bool has(const FindingContext& c, Part part)
 {
     const Arrangement* a = find_arrangement(loop(c).arrangement);
     return a && a->has(part);
 }
+
 bool drains(const FindingContext& c)
 {
     const Arrangement* a = find_arrangement(loop(c).arrangement);
     return a && a->drains;
 }
-template <class F>
-Remedy on_loop(std::string label, F change)
-{
-    return {std::move(label), [change](Variant& v) { change(v.loop); }};
-}
-std::vector<Finding> one(Severity severity, std::string title, std::string reason, std::optional<Remedy> remedy = {})
-{
-    return {{"", severity, std::move(title), std::move(reason), std::move(remedy)}};
-}
 
-} // namespace
-
-std::vector<Finding> check_valve_in_return(const FindingContext& c)
+Found check_valve_in_return(const FindingContext& c)
 {
     if (!drains(c) || !loop(c).drain_back.check_valve)
         return {};
     return one(Severity::serious, "A check valve keeps the array from draining", "Water stays up there and freezes. A drain-back loop has none in its return.", on_loop("Try: without it", [](Loop& l) { l.drain_back.check_valve = false; }));
 }
 
-std::vector<Finding> ports_swapped(const FindingContext& c)
+Found ports_swapped(const FindingContext& c)
 {
     if (!drains(c) || !loop(c).drain_back.ports_swapped)
         return {};
@@ -52,35 +37,35 @@ std::vector<Finding> ports_swapped(const FindingContext& c)
         on_loop("Try: ports the right way round", [](Loop& l) { l.drain_back.ports_swapped = false; }));
 }
 
-std::vector<Finding> prime_lost(const FindingContext& c)
+Found prime_lost(const FindingContext& c)
 {
     const DrainBack& d = loop(c).drain_back;
     if (!drains(c) || d.suction_m <= 0 || d.holds_prime)
         return {};
-    return one(Severity::serious, "The pump loses its prime", "Its dip pipe rises " + text(c, d.suction_m, Quantity::length) + " over the water and runs empty at each stop; the pump cannot lift air. A U below the inlet or a foot valve keeps the water; prime it before the first start.",
+    return one(Severity::serious, "The pump loses its prime", "Its dip pipe rises " + said(c, d.suction_m, Quantity::length) + " over the water and runs empty at each stop; the pump cannot lift air. A U below the inlet or a foot valve keeps the water; prime it before the first start.",
         on_loop("Try: a U in the dip pipe", [](Loop& l) { l.drain_back.holds_prime = true; }));
 }
 
-std::vector<Finding> draws_steam(const FindingContext& c)
+Found draws_steam(const FindingContext& c)
 {
     if (!c.figures || c.figures->hydraulics.cavitating_s <= 0)
         return {};
-    return one(Severity::serious, "The pump draws steam", "Water this hot boils at the pump's inlet; for " + text(c, c.figures->hydraulics.cavitating_s, Quantity::minutes) + " nothing moved, and it wears the pump out. A lower store limit, or a pump below the water.");
+    return one(Severity::serious, "The pump draws steam", "Water this hot boils at the pump's inlet; for " + said(c, c.figures->hydraulics.cavitating_s, Quantity::minutes) + " nothing moved, and it wears the pump out. A lower store limit, or a pump below the water.");
 }
 
-std::vector<Finding> water_lost_by_vent(const FindingContext& c)
+Found water_lost_by_vent(const FindingContext& c)
 {
     if (!c.figures || c.figures->hydraulics.vapour_kg <= 0)
         return {};
     const double litre_in_days = 1.0 / c.figures->hydraulics.vapour_kg;
     if (litre_in_days > 365)
         return {};
-    return one(Severity::note, "Water leaves through the vent", text(c, c.figures->hydraulics.vapour_kg, Quantity::grams) + " on a day like this, a litre in about " + std::to_string(std::lround(litre_in_days)) + " days, and more from an open surface. Look at the level at each visit.");
+    return one(Severity::note, "Water leaves through the vent", said(c, c.figures->hydraulics.vapour_kg, Quantity::grams) + " on a day like this, a litre in about " + std::to_string(std::lround(litre_in_days)) + " days, and more from an open surface. Look at the level at each visit.");
 }
 
-std::vector<Finding> line_shut(const FindingContext& c)
+Found line_shut(const FindingContext& c)
 {
-    std::vector<Finding> out;
+    Found out;
     for (Part part : {Part::pump, Part::pump_2}) {
         const Pump& p = part == Part::pump ? loop(c).pump : loop(c).pump_2;
         if (has(c, part) && p.shut)
@@ -89,14 +74,14 @@ std::vector<Finding> line_shut(const FindingContext& c)
     return out;
 }
 
-std::vector<Finding> curve_not_known(const FindingContext& c)
+Found curve_not_known(const FindingContext& c)
 {
     if (!loop(c).pump.by_curve || curve_known(loop(c).pump))
         return {};
     return one(Severity::caution, "The pump's curve is not known", "Its flow is meant to follow from curve and friction; without head and free flow the measured flow is used.", on_loop("Try: the measured flow", [](Loop& l) { l.pump.by_curve = false; }));
 }
 
-std::vector<Finding> open_voltage_too_high(const FindingContext& c)
+Found open_voltage_too_high(const FindingContext& c)
 {
     if (!has(c, Part::panel) || loop(c).wiring.bears_v <= 0)
         return {};
@@ -106,11 +91,11 @@ std::vector<Finding> open_voltage_too_high(const FindingContext& c)
     const double open = panel_open_v(loop(c).panel, coldest);
     if (open <= loop(c).wiring.bears_v || has(c, Part::battery)) // behind a charge controller the battery holds the voltage
         return {};
-    return one(Severity::serious, "The panel can reach " + text(c, open, Quantity::voltage),
-        "Open and at " + text(c, coldest, Quantity::temperature) + " it stands above the " + text(c, loop(c).wiring.bears_v, Quantity::voltage) + " that the unit bears. Never feed a unit from a bare panel it is not made for.");
+    return one(Severity::serious, "The panel can reach " + said(c, open, Quantity::voltage),
+        "Open and at " + said(c, coldest, Quantity::temperature) + " it stands above the " + said(c, loop(c).wiring.bears_v, Quantity::voltage) + " that the unit bears. Never feed a unit from a bare panel it is not made for.");
 }
 
-std::vector<Finding> cable_drop(const FindingContext& c)
+Found cable_drop(const FindingContext& c)
 {
     if (!has(c, Part::motor))
         return {};
@@ -123,12 +108,12 @@ std::vector<Finding> cable_drop(const FindingContext& c)
         Wiring thicker = w;
         thicker.section_m2 = mm2 * 1e-6;
         if (!remedy && mm2 * 1e-6 > w.section_m2 && loop(c).motor.current_a * cable_ohm(thicker) / loop(c).motor.volt_v <= 0.03)
-            remedy = on_loop("Try: " + text(c, thicker.section_m2, Quantity::wire), [s = thicker.section_m2](Loop& l) { l.wiring.section_m2 = s; });
+            remedy = on_loop("Try: " + said(c, thicker.section_m2, Quantity::wire), [s = thicker.section_m2](Loop& l) { l.wiring.section_m2 = s; });
     }
-    return one(Severity::caution, "The cable takes " + text(c, share, Quantity::ratio) + " of the voltage", "The pump runs slower and starts later in the day. A thicker or shorter cable.", remedy);
+    return one(Severity::caution, "The cable takes " + said(c, share, Quantity::ratio) + " of the voltage", "The pump runs slower and starts later in the day. A thicker or shorter cable.", remedy);
 }
 
-std::vector<Finding> breaker_too_large(const FindingContext& c)
+Found breaker_too_large(const FindingContext& c)
 {
     const Wiring& w = loop(c).wiring;
     const double cable = cable_bears_a(w.section_m2);
@@ -136,12 +121,12 @@ std::vector<Finding> breaker_too_large(const FindingContext& c)
         return {};
     std::optional<Remedy> remedy;
     if (const double a = breaker_for(loop(c)); a > 0)
-        remedy = on_loop("Try: " + text(c, a, Quantity::current), [a](Loop& l) { l.wiring.breaker_a = a; });
-    return one(Severity::serious, "The breaker protects neither unit nor cable", "At " + text(c, w.breaker_a, Quantity::current) + " it lets through more than " + (w.output_a < cable ? "the unit's output, " + text(c, w.output_a, Quantity::current) : "the cable, " + text(c, cable, Quantity::current)) + ". Fixed wiring is for a licensed electrician where the law asks for one.",
+        remedy = on_loop("Try: " + said(c, a, Quantity::current), [a](Loop& l) { l.wiring.breaker_a = a; });
+    return one(Severity::serious, "The breaker protects neither unit nor cable", "At " + said(c, w.breaker_a, Quantity::current) + " it lets through more than " + (w.output_a < cable ? "the unit's output, " + said(c, w.output_a, Quantity::current) : "the cable, " + said(c, cable, Quantity::current)) + ". Fixed wiring is for a licensed electrician where the law asks for one.",
         remedy);
 }
 
-std::vector<Finding> current_over_output(const FindingContext& c)
+Found current_over_output(const FindingContext& c)
 {
     if (!has(c, Part::motor))
         return {};
@@ -151,26 +136,26 @@ std::vector<Finding> current_over_output(const FindingContext& c)
         return {};
     const bool working = m.working_a > output;
     return one(working ? Severity::serious : Severity::caution, "The pump can take more than the output bears",
-        "At work " + text(c, m.working_a, Quantity::current) + (m.label_a > 0 ? ", by its label " + text(c, m.label_a, Quantity::current) : "") + ", held fast " + text(c, m.stalled_a, Quantity::current) + "; the output bears " + text(c, output, Quantity::current) +
+        "At work " + said(c, m.working_a, Quantity::current) + (m.label_a > 0 ? ", by its label " + said(c, m.label_a, Quantity::current) : "") + ", held fast " + said(c, m.stalled_a, Quantity::current) + "; the output bears " + said(c, output, Quantity::current) +
             ". A relay between them, or a fuse that blows before the output does.");
 }
 
-std::vector<Finding> starting_dip(const FindingContext& c)
+Found starting_dip(const FindingContext& c)
 {
     if (!c.figures || c.figures->power.start_trips == 0)
         return {};
-    return one(Severity::caution, "Starting trips the low-voltage cut-out", "While the motor breaks loose the battery dips below " + text(c, loop(c).battery.cut_v, Quantity::voltage) + " for about half a second. A cut-out that waits a few seconds rides through it.",
+    return one(Severity::caution, "Starting trips the low-voltage cut-out", "While the motor breaks loose the battery dips below " + said(c, loop(c).battery.cut_v, Quantity::voltage) + " for about half a second. A cut-out that waits a few seconds rides through it.",
         on_loop("Try: wait 3 s", [](Loop& l) { l.battery.cut_delay_s = 3; }));
 }
 
-std::vector<Finding> leads_swapped(const FindingContext& c)
+Found leads_swapped(const FindingContext& c)
 {
     if (!has(c, Part::motor) || !loop(c).motor.swapped)
         return {};
     return one(Severity::serious, "The motor's leads are swapped", "It turns backwards: some flow, little head, and its seal wears. Check with a meter, red to plus.", on_loop("Try: the right way round", [](Loop& l) { l.motor.swapped = false; }));
 }
 
-std::vector<Finding> vessel_too_small(const FindingContext& c)
+Found vessel_too_small(const FindingContext& c)
 {
     if (!has(c, Part::vessel))
         return {};
@@ -179,37 +164,37 @@ std::vector<Finding> vessel_too_small(const FindingContext& c)
         return {};
     std::optional<Remedy> remedy;
     if (std::isfinite(needed) && needed <= 5)
-        remedy = on_loop("Try: vessel of " + text(c, needed, Quantity::volume), [needed](Loop& l) { l.vessel.volume_m3 = needed; });
+        remedy = on_loop("Try: vessel of " + said(c, needed, Quantity::volume), [needed](Loop& l) { l.vessel.volume_m3 = needed; });
     return one(Severity::caution, "The vessel is too small to stagnate in",
-        std::isfinite(needed) ? "Expansion and the array's content as steam need " + text(c, needed, Quantity::volume) + ", it has " + text(c, volume, Quantity::volume) + ". Fluid leaves by the relief valve and is missing when the loop is cold."
+        std::isfinite(needed) ? "Expansion and the array's content as steam need " + said(c, needed, Quantity::volume) + ", it has " + said(c, volume, Quantity::volume) + ". Fluid leaves by the relief valve and is missing when the loop is cold."
                               : std::string("Its gas stands as high as the relief valve: there is no room at all."),
         remedy);
 }
 
-std::vector<Finding> vessel_precharge(const FindingContext& c)
+Found vessel_precharge(const FindingContext& c)
 {
     const Vessel& v = loop(c).vessel;
     if (!has(c, Part::vessel) || v.precharge_pa < v.fill_pa)
         return {};
     const double better = std::max(0.0, v.fill_pa - 0.3e5);
-    return one(Severity::caution, "The vessel holds no fluid when cold", "Its gas stands above the cold fill: the first cool night draws the pressure down and air in.", on_loop("Try: gas at " + text(c, better, Quantity::pressure), [better](Loop& l) { l.vessel.precharge_pa = better; }));
+    return one(Severity::caution, "The vessel holds no fluid when cold", "Its gas stands above the cold fill: the first cool night draws the pressure down and air in.", on_loop("Try: gas at " + said(c, better, Quantity::pressure), [better](Loop& l) { l.vessel.precharge_pa = better; }));
 }
 
-std::vector<Finding> relief_discharged(const FindingContext& c)
+Found relief_discharged(const FindingContext& c)
 {
     if (!c.figures || c.figures->vessel.lost_kg <= 0.005)
         return {};
-    return one(Severity::serious, "The relief valve lets fluid out", text(c, c.figures->vessel.lost_kg / 1000, Quantity::volume) + " today, as steam and hot glycol; cold again the gauge stands at " + text(c, c.figures->end_pressure_pa, Quantity::pressure) + " instead of " + text(c, loop(c).vessel.fill_pa, Quantity::pressure) + ". Never cap the valve; lead its outlet to a safe place.");
+    return one(Severity::serious, "The relief valve lets fluid out", said(c, c.figures->vessel.lost_kg / 1000, Quantity::volume) + " today, as steam and hot glycol; cold again the gauge stands at " + said(c, c.figures->end_pressure_pa, Quantity::pressure) + " instead of " + said(c, loop(c).vessel.fill_pa, Quantity::pressure) + ". Never cap the valve; lead its outlet to a safe place.");
 }
 
-std::vector<Finding> check_valve_leaks(const FindingContext& c)
+Found check_valve_leaks(const FindingContext& c)
 {
     if (!c.figures || c.figures->night_loss_j < noticed_j)
         return {};
-    return one(Severity::caution, "The check valve lets the store's heat rise to the roof", text(c, c.figures->night_loss_j, Quantity::energy) + " went round backwards by itself while the pump stood still. The sign of it: a warm return pipe before sunrise.", on_loop("Try: a valve that holds", [](Loop& l) { l.check_valve.leak = 0; }));
+    return one(Severity::caution, "The check valve lets the store's heat rise to the roof", said(c, c.figures->night_loss_j, Quantity::energy) + " went round backwards by itself while the pump stood still. The sign of it: a warm return pipe before sunrise.", on_loop("Try: a valve that holds", [](Loop& l) { l.check_valve.leak = 0; }));
 }
 
-std::vector<Finding> element_windows_empty(const FindingContext& c)
+Found element_windows_empty(const FindingContext& c)
 {
     const Element& e = loop(c).element;
     if (!has(c, Part::element) || e.mode != ElementMode::windows || std::any_of(e.windows.begin(), e.windows.end(), [](const HeatingWindow& w) { return w.start_h != w.end_h; }))
@@ -217,7 +202,7 @@ std::vector<Finding> element_windows_empty(const FindingContext& c)
     return one(Severity::caution, "The element has no window", "It heats in windows, but each ends when it starts: it never does.", on_loop("Try: 4 h to 8 h", [](Loop& l) { l.element.windows[0] = {4, 8}; }));
 }
 
-std::vector<Finding> element_by_day(const FindingContext& c)
+Found element_by_day(const FindingContext& c)
 {
     if (!c.figures || loop(c).element.mode != ElementMode::always || !has(c, Part::element) || c.figures->heat.backup() < noticed_j)
         return {};
@@ -225,6 +210,34 @@ std::vector<Finding> element_by_day(const FindingContext& c)
         l.element.mode = ElementMode::windows;
         l.element.windows = {{{4, 8}, {}, {}}};
     }));
+}
+
+} // namespace
+
+const FindingKinds& protection_findings()
+{
+    static const FindingKinds table{
+        {"check_valve_in_return", check_valve_in_return, Cause::loop},
+        {"ports_swapped", ports_swapped, Cause::loop},
+        {"prime_lost", prime_lost, Cause::loop},
+        {"draws_steam", draws_steam, Cause::loop},
+        {"water_lost_by_vent", water_lost_by_vent, Cause::loop},
+        {"line_shut", line_shut, Cause::loop},
+        {"curve_not_known", curve_not_known, Cause::loop},
+        {"open_voltage_too_high", open_voltage_too_high, Cause::loop},
+        {"cable_drop", cable_drop, Cause::loop},
+        {"breaker_too_large", breaker_too_large, Cause::loop},
+        {"current_over_output", current_over_output, Cause::loop},
+        {"starting_dip", starting_dip, Cause::loop},
+        {"leads_swapped", leads_swapped, Cause::loop},
+        {"vessel_too_small", vessel_too_small, Cause::loop},
+        {"vessel_precharge", vessel_precharge, Cause::loop},
+        {"relief_discharged", relief_discharged, Cause::loop},
+        {"check_valve_leaks", check_valve_leaks, Cause::loop},
+        {"element_windows_empty", element_windows_empty, Cause::loop},
+        {"element_by_day", element_by_day, Cause::loop},
+    };
+    return table;
 }
 
 } // namespace vernal

@@ -1,8 +1,13 @@
 // A real window over a copy of the demo job, with answers in place of dialogs.
 #pragma once
 
-#include "app/shell/main_window.h"
+#include "app/days/days_station.h"
+#include "app/loop/loop_station.h"
+#include "app/loop/loop_view.h"
+#include "app/probes/probes_station.h"
 #include "app/rules/operating_map.h"
+#include "app/rules/rules_station.h"
+#include "app/shell/main_window.h"
 #include "app/shell/theme.h"
 #include "files/job_file.h"
 

@@ -1,8 +1,8 @@
 // The Loop station in the real window: sums, element, reserve, printing; and the
 // days and first page that belong to it.
 #include "app/charts/day_chart.h"
-#include "app/widgets/form.h"
 #include "app/shell/start_page.h"
+#include "app/widgets/form.h"
 #include "core/sums/field_sums.h"
 #include "files/disk.h"
 #include "fixture.h"
@@ -38,7 +38,7 @@ private:
         document().set_job(new_job(arrangement), {});
         settle();
         window->show_station(0);
-        window->loop().view()->choose(part);
+        window->station<LoopStation>().view()->choose(part);
         QTest::qWait(10);
     }
     void open(const char* sum) { find<QToolButton>((std::string("sum.") + sum + ".open").c_str())->click(); }
@@ -52,7 +52,7 @@ void LoopTest::every_sum_of_every_arrangement_opens_and_is_taken_in_one_step()
         settle();
         window->show_station(0);
         for (Part part : a.parts) {
-            window->loop().view()->choose(part);
+            window->station<LoopStation>().view()->choose(part);
             QTest::qWait(2);
             for (const FieldSum* sum : sums_at(part, a)) {
                 open(sum->key);
@@ -118,9 +118,9 @@ void LoopTest::switches_of_a_part_are_one_step_back()
         settle();
         window->show_station(0);
         for (Part part : a.parts) {
-            window->loop().view()->choose(part);
+            window->station<LoopStation>().view()->choose(part);
             QTest::qWait(2);
-            for (QCheckBox* box : window->loop().findChildren<QCheckBox*>()) {
+            for (QCheckBox* box : window->station<LoopStation>().findChildren<QCheckBox*>()) {
                 if (!box->isVisible())
                     continue;
                 const Variant before = document().variant();
@@ -160,7 +160,7 @@ void LoopTest::reserve_is_worked_out_in_the_background()
     QVERIFY(find<QPushButton>("askReserve")->isEnabled());
     // Asked for and left: nothing may happen to a box that is gone.
     find<QPushButton>("askReserve")->click();
-    window->loop().view()->choose(Part::collector);
+    window->station<LoopStation>().view()->choose(Part::collector);
     QTest::qWait(300);
 }
 
@@ -169,7 +169,7 @@ void LoopTest::a_log_has_no_reserve()
     document().choose_day(3);
     QCOMPARE(document().day().kind == DayKind::recorded, true);
     window->show_station(0);
-    window->loop().view()->choose(Part::tank);
+    window->station<LoopStation>().view()->choose(Part::tank);
     QTest::qWait(10);
     find<QPushButton>("askReserve")->click();
     QVERIFY(find<QLabel>("reserveAnswer")->text().contains("log"));
@@ -193,7 +193,7 @@ void LoopTest::a_leaking_check_valve_is_found_and_mended()
     document().set_job(new_job("direct"), {});
     document().choose_day(2);
     window->show_station(0);
-    window->loop().view()->choose(Part::check_valve);
+    window->station<LoopStation>().view()->choose(Part::check_valve);
     QTest::qWait(10);
     type(number("loop.leak"), "100");
     settle();

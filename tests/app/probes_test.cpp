@@ -49,7 +49,7 @@ private:
     const Probe& probe() { return document().variant().probes[0]; }
     void page(int p)
     {
-        window->probes().show_page(p);
+        window->station<ProbesStation>().show_page(p);
         QTest::qWait(20);
     }
     // Types points and waits until they were taken up.
@@ -334,7 +334,7 @@ void ProbesTest::every_number_of_every_page_is_one_step_back()
     int edited = 0;
     for (int p = 0; p < 7; ++p) {
         page(p);
-        for (NumberEdit* e : window->probes().findChildren<NumberEdit*>()) {
+        for (NumberEdit* e : window->station<ProbesStation>().findChildren<NumberEdit*>()) {
             const QString name = e->objectName();
             if (!e->isVisible() || name.startsWith("sum.") || name.startsWith("convert") || name.startsWith("budget."))
                 continue;

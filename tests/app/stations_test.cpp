@@ -295,9 +295,9 @@ void StationsTest::every_number_of_every_part_is_one_step_back()
     const Job before = job();
     int edited = 0;
     for (Part part : find_arrangement(document().variant().loop.arrangement)->parts) {
-        window->loop().view()->choose(part);
+        window->station<LoopStation>().view()->choose(part);
         QStringList names;
-        for (NumberEdit* e : window->loop().findChildren<NumberEdit*>())
+        for (NumberEdit* e : window->station<LoopStation>().findChildren<NumberEdit*>())
             if (e->objectName().startsWith("loop.") && e->isVisible())
                 names.append(e->objectName());
         for (const QString& name : names) {
@@ -319,7 +319,7 @@ void StationsTest::every_number_of_every_part_is_one_step_back()
 void StationsTest::bucket_and_watch_sets_the_flow()
 {
     window->show_station(0);
-    window->loop().view()->choose(Part::pump);
+    window->station<LoopStation>().view()->choose(Part::pump);
     QTest::qWait(20);
     QTest::mouseClick(find<QToolButton>("sum.flow.open"), Qt::LeftButton);
     type(number("sum.flow.volume_m3"), "10");
@@ -336,7 +336,7 @@ void StationsTest::every_part_of_every_arrangement_opens()
         document().set_job(new_job(a.key), {});
         settle();
         QTest::qWait(5);
-        LoopView* view = window->loop().view();
+        LoopView* view = window->station<LoopStation>().view();
         for (Part part : a.parts) {
             const QRectF area = view->part_area(part);
             QVERIFY2(!area.isEmpty() && QRectF(view->rect()).contains(area), qPrintable(QStringLiteral("%1 %2").arg(a.key, part_text(part).title)));
@@ -348,7 +348,7 @@ void StationsTest::every_part_of_every_arrangement_opens()
             view->choose(part);
             QTest::qWait(1);
             int numbers = 0;
-            for (NumberEdit* e : window->loop().findChildren<NumberEdit*>())
+            for (NumberEdit* e : window->station<LoopStation>().findChildren<NumberEdit*>())
                 numbers += e->objectName().startsWith("loop.") && e->isVisible() ? 1 : 0;
             QVERIFY2(part == Part::valve || numbers >= 2, part_text(part).title);
         }
@@ -400,7 +400,7 @@ void StationsTest::what_drains_sizes_the_reservoir()
     document().set_job(new_job("drainback"), {});
     window->show_station(0);
     settle();
-    window->loop().view()->choose(Part::drain_back);
+    window->station<LoopStation>().view()->choose(Part::drain_back);
     QTest::qWait(20);
     QTest::mouseClick(find<QToolButton>("sum.drains.open"), Qt::LeftButton);
     const QString before = find<QLabel>("sum.drains.formula")->text();

@@ -117,7 +117,7 @@ void WindowTest::a_broken_log_loses_nothing()
     f.write("time,collector\n0,20\n30,x\n");
     f.close();
     const Job before = job();
-    const auto error = window->days().import_file(f.fileName());
+    const auto error = window->station<DaysStation>().import_file(f.fileName());
     QVERIFY(error.has_value());
     QVERIFY(find<QLabel>("dayMessage")->text().contains("line 3, column 2"));
     QVERIFY(job() == before);
@@ -131,7 +131,7 @@ void WindowTest::units_switch_everywhere_and_differences_have_no_offset()
     QCOMPARE(number(rule_field("on_k"))->text(), QStringLiteral("14.4 °F"));
     type(number(rule_field("on_k")), "18");
     QCOMPARE(difference().on.in_kelvin(), 10.0);
-    window->loop().view()->choose(Part::tank);
+    window->station<LoopStation>().view()->choose(Part::tank);
     QVERIFY(number("loop.volume_m3")->text().endsWith("gal"));
     QVERIFY(number("loop.room_c")->text().endsWith(QStringLiteral("°F")));
     settle();
@@ -196,7 +196,7 @@ void WindowTest::loop_part_is_edited_in_place()
 {
     window->show_station(0);
     QTest::qWait(20);
-    LoopView* view = window->loop().view();
+    LoopView* view = window->station<LoopStation>().view();
     QTest::mouseClick(view, Qt::LeftButton, {}, view->part_area(Part::pump).center().toPoint());
     NumberEdit* flow = number("loop.flow_m3_s");
     QVERIFY(flow);

@@ -1,0 +1,37 @@
+#include "station.h"
+
+#include "loop_station.h"
+#include "loop_view.h"
+
+#include <QPrinter>
+
+namespace vernal {
+namespace {
+
+void write_drawing(LoopStation& station, const StationContext& c)
+{
+    const QString path = c.dialogs.save_file(&station, qs(c.session.document().job().title) + QStringLiteral(".svg"));
+    if (!path.isEmpty() && !station.view()->write(path))
+        c.dialogs.tell(&station, QObject::tr("The drawing could not be written to %1. Give a name that ends in .svg, .png or .pdf, in a folder you may write to.").arg(path));
+}
+
+void print_drawing(LoopStation& station, const StationContext& c)
+{
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setPageOrientation(QPageLayout::Landscape);
+    printer.setDocName(qs(c.session.document().job().title));
+    if (c.dialogs.printer(&station, printer) && !station.view()->paint_onto(printer))
+        c.dialogs.tell(&station, QObject::tr("The printer did not take the drawing. Look at its name and its paper, or save the drawing as PDF."));
+}
+
+} // namespace
+
+QWidget* make_loop_station(const StationContext& c)
+{
+    auto* station = new LoopStation(c.session);
+    QObject::connect(station, &LoopStation::drawing_wanted, station, [station, c] { write_drawing(*station, c); });
+    QObject::connect(station, &LoopStation::print_wanted, station, [station, c] { print_drawing(*station, c); });
+    return station;
+}
+
+} // namespace vernal

@@ -1,0 +1,35 @@
+#include "dialogs.h"
+
+#include <QFileDialog>
+#include <QMessageBox>
+#include <QPrintDialog>
+#include <QPrinter>
+
+namespace vernal {
+namespace {
+
+constexpr const char* job_filter = "Vernal Relay jobs (*.vrelay *.json)";
+
+Dialogs::Unsaved ask_unsaved(QWidget* w)
+{
+    const auto answer = QMessageBox::question(w, QObject::tr("Unsaved work"), QObject::tr("The job was changed since it was saved."), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel);
+    if (answer == QMessageBox::Save)
+        return Dialogs::Unsaved::save;
+    return answer == QMessageBox::Discard ? Dialogs::Unsaved::drop : Dialogs::Unsaved::cancel;
+}
+
+} // namespace
+
+Dialogs Dialogs::usual()
+{
+    Dialogs s;
+    s.open_file = [](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Open a job"), {}, QString::fromLatin1(job_filter)); };
+    s.open_log = [](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Import a log"), {}, QObject::tr("Logs (*.csv *.txt *.tsv);;All files (*)")); };
+    s.save_file = [](QWidget* w, const QString& path) { return QFileDialog::getSaveFileName(w, QObject::tr("Save the job"), path, QString::fromLatin1(job_filter)); };
+    s.unsaved = ask_unsaved;
+    s.printer = [](QWidget* w, QPrinter& printer) { return QPrintDialog(&printer, w).exec() == QDialog::Accepted; };
+    s.tell = [](QWidget* w, const QString& text) { QMessageBox::warning(w, QStringLiteral("Vernal Relay"), text); };
+    return s;
+}
+
+} // namespace vernal

@@ -1,0 +1,31 @@
+#include "app/days/station.h"
+#include "app/loop/station.h"
+#include "app/probes/station.h"
+#include "app/rules/station.h"
+#include "app/run/station.h"
+
+#include <algorithm>
+
+namespace vernal {
+
+const std::vector<Station>& stations()
+{
+    static const std::vector<Station> table{
+        {"loop", "Loop", Cause::loop, true, make_loop_station},
+        {"probes", "Probes", Cause::probes, true, make_probes_station},
+        {"rules", "Rules", Cause::rules, true, make_rules_station},
+        {"days", "Days", Cause::days, true, make_days_station},
+        {"run", "Run", Cause::sight, false, make_run_station}, // the strip grown to full size
+    };
+    return table;
+}
+
+int station_of(const Finding& f)
+{
+    const FindingKind* kind = find_kind(f.kind);
+    const Cause cause = kind ? kind->cause : Cause::rules;
+    const auto it = std::find_if(stations().begin(), stations().end(), [&](const Station& s) { return s.cause == cause; });
+    return static_cast<int>(it - stations().begin());
+}
+
+} // namespace vernal

@@ -1,0 +1,106 @@
+#include "shared.h"
+
+#include "core/job/fresh_rule.h"
+#include "core/plant/fluid.h"
+#include "core/sums/stability.h"
+
+namespace vernal {
+namespace {
+
+constexpr int many_starts = 20; // a day; estimate
+constexpr double frost_reserve_k = 5.0;
+
+Found glycol_too_weak(const FindingContext& c)
+{
+    const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
+    if (!a || a->carrier != Carrier::glycol)
+        return {};
+    double coldest = INFINITY;
+    for (const Day& d : c.job.days)
+        if (d.kind == DayKind::generated)
+            coldest = std::min(coldest, d.sky.air_min_c);
+    const double freezes = glycol_water(c.variant.loop.glycol_fraction).freezing_c;
+    if (freezes <= coldest - frost_reserve_k)
+        return {};
+    std::optional<Remedy> remedy;
+    for (double f = c.variant.loop.glycol_fraction; f <= 0.55; f += 0.01)
+        if (glycol_water(f).freezing_c <= coldest - frost_reserve_k) {
+            remedy = Remedy{"Try: " + to_text(f, Quantity::ratio, c.units) + " glycol", [f](Variant& v) { v.loop.glycol_fraction = f; }};
+            break;
+        }
+    return {{"", freezes > coldest ? Severity::serious : Severity::caution, "The glycol freezes at " + temp(c, freezes),
+        "The coldest day here has " + temp(c, coldest) + ", and a clear sky takes the collector below the air. It turns to slush before it bursts a pipe. Use propylene glycol near drinking water.", remedy}};
+}
+
+Found freezes_today(const FindingContext& c)
+{
+    if (!c.figures || c.figures->freezing_s < 60)
+        return {};
+    const Figures& f = *c.figures;
+    const std::string where = "First at " + clock_text(f.first_freeze_s) + ": " + f.first_freeze_at + ". ";
+    const bool slush = find_arrangement(c.variant.loop.arrangement)->carrier == Carrier::glycol && f.burst_s <= 0;
+    const std::string what = slush ? "The mixture turns to slush that no pump moves; it bursts pipe only at " + temp(c, burst_c(c.variant.loop.glycol_fraction)) + ". " : "What freezes there bursts. ";
+    // A loop of water that nothing protects can be helped by recirculation, where frost is rare.
+    const Arrangement& a = *find_arrangement(c.variant.loop.arrangement);
+    bool guarded = a.drains || a.carrier != Carrier::water;
+    for (const Rule& r : c.variant.unit.rules)
+        guarded = guarded || (r.enabled && (std::holds_alternative<Freeze>(r.body) || std::holds_alternative<DrainDown>(r.body)));
+    std::optional<Remedy> remedy;
+    if (!guarded)
+        remedy = Remedy{"Try: freeze recirculation", [](Variant& v) {
+                            constexpr std::size_t freeze = 14; // its place among the kinds
+                            static_assert(std::is_same_v<std::variant_alternative_t<freeze, RuleBody>, Freeze>);
+                            v.unit.rules.push_back(fresh_rule(v, freeze));
+                            sort_by_priority(v.unit.rules);
+                        }};
+    return {{"", slush ? Severity::caution : Severity::serious, "Frost in wet pipe for " + to_text(f.freezing_s, Quantity::minutes, c.units), where + what + (slush ? "Use stronger glycol." : "Drain the loop before frost, by hand, by a drain-down valve or as a drain-back; recirculation only where frost is rare and the power stays."), remedy}};
+}
+
+Found many_starts_today(const FindingContext& c)
+{
+    if (!c.figures || c.figures->starts() <= many_starts)
+        return {};
+    Found out;
+    for_each_rule<Differential>(c, [&](std::size_t i, const Differential& d) {
+        if (!out.empty())
+            return;
+        const TempDiff on = d.on + TempDiff::kelvin(4);
+        out.push_back({"", Severity::caution, std::to_string(c.figures->starts()) + " starts today",
+            "Every start is a shock to the pump. After a start the cold fluid that stood in the pipes reaches the probe and stops it again; the shortest run is " +
+                to_text(c.figures->pumps.front().shortest_run_s, Quantity::duration, c.units) + ". " + stability_text(c.variant.loop, d.on.in_kelvin(), d.off.in_kelvin()),
+            change<Differential>("Try: start at " + diff(c, on.in_kelvin()), i, [on](Differential& r) { r.on = on; })});
+    });
+    return out;
+}
+
+Found scald(const FindingContext& c)
+{
+    if (!c.figures || !holds_drinking_water(c) || c.figures->highest_store_c < legionella_c)
+        return {};
+    return {{"", Severity::note, "The store reaches " + temp(c, c.figures->highest_store_c),
+        "Water of " + temp(c, legionella_c) + " burns in seconds. A tempering valve must hold the taps at " + temp(c, tempered_c) + " or less. Follow the maker's manual and local codes, and use a licensed tradesperson where the law asks for one.", {}}};
+}
+
+Found stagnates(const FindingContext& c)
+{
+    if (!c.figures || c.figures->highest_collector_c < collector_steam_c)
+        return {};
+    return {{"", Severity::note, "The collector stands at " + temp(c, c.figures->highest_collector_c),
+        "Steam and hot fluid: never fill or open the loop then, cover the collector first. Pipe and cable near it must bear this.", {}}};
+}
+
+} // namespace
+
+const FindingKinds& day_findings()
+{
+    static const FindingKinds table{
+        {"glycol_too_weak", glycol_too_weak, Cause::loop},
+        {"freezes_today", freezes_today, Cause::loop},
+        {"many_starts_today", many_starts_today},
+        {"scald", scald, Cause::sight},
+        {"stagnates", stagnates, Cause::sight},
+    };
+    return table;
+}
+
+} // namespace vernal

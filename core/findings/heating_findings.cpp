@@ -1,0 +1,152 @@
+#include "shared.h"
+
+#include "core/job/fresh_rule.h"
+#include "core/sums/filling.h"
+#include "core/sums/switching.h"
+
+namespace vernal {
+namespace {
+
+constexpr double least_hold_s = 600;            // estimate; local codes say
+constexpr double day_from_h = 9, day_to_h = 16; // in which most of the sun comes; estimate
+
+// Where the store limit really stops the sun; infinity: there is none.
+double store_limit_c(const FindingContext& c)
+{
+    double out = INFINITY;
+    for (const Rule& r : c.variant.unit.rules)
+        if (const auto* l = std::get_if<StoreLimit>(&r.body); l && r.enabled)
+            out = std::min(out, (l->limit - l->allowance).in_celsius());
+    return out;
+}
+
+Found limit_below_window(const FindingContext& c)
+{
+    const double limit = store_limit_c(c);
+    double target = -INFINITY;
+    std::string what;
+    const auto take = [&](double t, const char* name) {
+        if (t > target) {
+            target = t;
+            what = name;
+        }
+    };
+    for (const Rule& r : c.variant.unit.rules) {
+        if (!r.enabled)
+            continue;
+        if (const auto* h = std::get_if<Heating>(&r.body))
+            for (const HeatWindow& w : h->windows)
+                if (w.from_h != w.to_h)
+                    take(w.off.in_celsius(), "Backup heating");
+        if (const auto* d = std::get_if<Disinfection>(&r.body))
+            take(d->target.in_celsius(), "Disinfection");
+    }
+    if (loop(c).element.mode != ElementMode::off && arrangement(c).has(Part::element))
+        take(loop(c).element.set_c, "The element's thermostat");
+    if (!(target > limit))
+        return {};
+    const double better = std::ceil(target + 5);
+    std::optional<Remedy> remedy;
+    if (better <= 85)
+        remedy = Remedy{"Try: store limit of " + temp(c, better), [better](Variant& v) {
+                            for (Rule& r : v.unit.rules)
+                                if (auto* l = std::get_if<StoreLimit>(&r.body); l && r.enabled && (l->limit - l->allowance).in_celsius() < better)
+                                    l->limit = Temperature::celsius(better) + l->allowance;
+                        }};
+    return {{"", Severity::caution, "The store limit is below what " + what + " heats to", what + " goes to " + temp(c, target) + ", the sun is stopped at " + temp(c, limit) + ": after each heating the sun is locked out until the store has cooled.", remedy}};
+}
+
+Found heating_by_day(const FindingContext& c)
+{
+    return each<Heating>(c, [&](Found& out, std::size_t i, const Rule& rule, const Heating& h) {
+        const std::string sun = c.variant.unit.outputs.front().key;
+        if (!h.unless.empty() || rule.output == sun)
+            return;
+        const auto by_day = [](const HeatWindow& w) {
+            if (w.from_h == w.to_h)
+                return false;
+            return w.from_h < w.to_h ? w.from_h < day_to_h && w.to_h > day_from_h : w.from_h < day_to_h || w.to_h > day_from_h;
+        };
+        if (std::none_of(h.windows.begin(), h.windows.end(), by_day))
+            return;
+        out.push_back({"", Severity::caution, "Backup heating takes the sun's work", "A window lies in the day and does not wait for the sun: the store is warm before the collector can give anything.",
+            change<Heating>("Try: not while " + sun + " runs", i, [sun](Heating& r) { r.unless = sun; })});
+    });
+}
+
+Found heating_without_window(const FindingContext& c)
+{
+    return each<Heating>(c, [&](Found& out, std::size_t i, const Rule&, const Heating& h) {
+        if (std::any_of(h.windows.begin(), h.windows.end(), [](const HeatWindow& w) { return w.from_h != w.to_h; }))
+            return;
+        out.push_back({"", Severity::caution, "Backup heating has no window", "A window whose start equals its end is off: it never heats.", change<Heating>("Try: 04:00 to 08:00", i, [](Heating& r) {
+                           r.windows[0].from_h = 4;
+                           r.windows[0].to_h = 8;
+                       })});
+    });
+}
+
+Found disinfection_weak(const FindingContext& c)
+{
+    return each<Disinfection>(c, [&](Found& out, std::size_t i, const Rule&, const Disinfection& d) {
+        if (d.target.in_celsius() >= legionella_c && d.hold_s >= least_hold_s && d.every_days <= 14)
+            return;
+        out.push_back({"", Severity::serious, "The disinfection does not disinfect", "At " + temp(c, d.target.in_celsius()) + " for " + lasts(c, d.hold_s) + " every " + to_text(d.every_days, Quantity::days, c.units) + " legionella survives. 60 °C, held, every week; local codes say how long.",
+            change<Disinfection>("Try: " + temp(c, legionella_c) + " for 30 min every 7 days", i, [](Disinfection& r) {
+                r.target = Temperature::celsius(legionella_c);
+                r.hold_s = 1800;
+                r.every_days = 7;
+            })});
+    });
+}
+
+Found disinfection_at_the_top(const FindingContext& c)
+{
+    return each<Disinfection>(c, [&](Found& out, std::size_t i, const Rule&, const Disinfection& d) {
+        const std::string low = probe_at(c.variant, {ProbePlace::tank_bottom, ProbePlace::tank_middle});
+        if (!sits_at(c, d.probe, {ProbePlace::tank_top}) || low.empty())
+            return;
+        out.push_back({"", Severity::caution, "Disinfection is judged at the top", "The top is hot first; below it the water stays as legionella likes it. The coldest stored point counts, or what the element cannot reach must be heated otherwise.",
+            change<Disinfection>("Try: by " + low, i, [low](Disinfection& r) { r.probe = low; })});
+    });
+}
+
+Found night_cooling_never(const FindingContext& c)
+{
+    return each<NightCooling>(c, [&](Found& out, std::size_t i, const Rule&, const NightCooling& n) {
+        const double limit = store_limit_c(c);
+        if (n.from.in_celsius() < limit)
+            return;
+        const double from = limit - 8;
+        out.push_back({"", Severity::caution, "Night cooling never begins", "It begins at " + temp(c, n.from.in_celsius()) + ", and the store limit stops the sun at " + temp(c, limit) + ".",
+            change<NightCooling>("Try: from " + temp(c, from), i, [from](NightCooling& r) {
+                r.from = Temperature::celsius(from);
+                r.until = Temperature::celsius(std::min(r.until.in_celsius(), from - 10));
+            })});
+    });
+}
+
+Found heats_while_away(const FindingContext& c)
+{
+    if (!c.variant.unit.away)
+        return {};
+    return each<Heating>(c, [&](Found& out, std::size_t i, const Rule&, const Heating&) { out.push_back({"", Severity::note, "It heats while nobody is at home", "The backup keeps water warm that nobody draws. Disinfection goes on by itself.", switch_off(i)}); });
+}
+
+} // namespace
+
+const FindingKinds& heating_findings()
+{
+    static const FindingKinds table{
+        {"limit_below_window", limit_below_window},
+        {"heating_by_day", heating_by_day},
+        {"heating_without_window", heating_without_window},
+        {"disinfection_weak", disinfection_weak},
+        {"disinfection_at_the_top", disinfection_at_the_top},
+        {"night_cooling_never", night_cooling_never},
+        {"heats_while_away", heats_while_away},
+    };
+    return table;
+}
+
+} // namespace vernal

@@ -1,0 +1,231 @@
+#include "shared.h"
+
+#include "core/job/fresh_rule.h"
+#include "core/sums/stability.h"
+
+namespace vernal {
+namespace {
+
+constexpr double shortest_limit_c = 30.0;    // 60 °F typed on a °C unit's mind is 15.6 °C
+constexpr double relief_opens_c = 99.0;      // about 210 °F, from memory
+constexpr double layers_above_probe_k = 8.0; // what stratification and probe error may hide; estimate
+constexpr double least_gap_k = 2.0;          // of two probes of ordinary tolerance
+
+Found off_not_below_on(const FindingContext& c)
+{
+    Found out;
+    for_each_rule<Differential>(c, [&](std::size_t i, const Differential& d) {
+        if (d.off < d.on)
+            return;
+        const TempDiff off = d.on * 0.4;
+        out.push_back({"", Severity::serious, "Stops above its start point",
+            "The rule stops at " + diff(c, d.off.in_kelvin()) + " but starts at " + diff(c, d.on.in_kelvin()) + ". It is out of action: the pump will not run.",
+            d.on.in_kelvin() > 0 ? std::optional(change<Differential>("Try: stop at " + diff(c, off.in_kelvin()), i, [off](Differential& r) { r.off = off; })) : std::nullopt});
+    });
+    return out;
+}
+
+template <class L>
+void hysteresis_of(const FindingContext& c, Found& out)
+{
+    for_each_rule<L>(c, [&](std::size_t i, const L& l) {
+        if (l.hysteresis.in_kelvin() <= 0)
+            out.push_back({"", Severity::serious, "A limit has no hysteresis", "With " + diff(c, l.hysteresis.in_kelvin()) + " the limit is out of action: it protects nothing.",
+                change<L>("Try: " + diff(c, 4), i, [](L& r) { r.hysteresis = TempDiff::kelvin(4); })});
+    });
+}
+
+Found hysteresis_not_positive(const FindingContext& c)
+{
+    Found out;
+    hysteresis_of<StoreLimit>(c, out);
+    hysteresis_of<CutOut>(c, out);
+    hysteresis_of<Divert>(c, out);
+    hysteresis_of<MixingLimit>(c, out);
+    hysteresis_of<SeriesThermostat>(c, out);
+    hysteresis_of<CollectorMinimum>(c, out);
+    hysteresis_of<Freeze>(c, out);
+    hysteresis_of<DrainDown>(c, out);
+    return out;
+}
+
+Found rule_out_of_action(const FindingContext& c)
+{
+    Found out;
+    for (const OutOfAction& o : compile(c.variant.unit, probe_keys(c.variant)).out_of_action)
+        // Differences and hysteresis that leave no band have findings of their own.
+        if (o.reason.rfind("there ", 0) == 0 || !(o.reason == "the hysteresis is not above zero" || std::holds_alternative<Differential>(c.variant.unit.rules[o.rule].body)))
+            out.push_back({"", Severity::serious, "A rule is out of action", std::string(kind_of(c.variant.unit.rules[o.rule]).title) + ": " + o.reason + ".", {}});
+    return out;
+}
+
+Found switch_left(const FindingContext& c)
+{
+    Found out;
+    for (std::size_t i = 0; i < c.variant.unit.outputs.size(); ++i) {
+        const Output& o = c.variant.unit.outputs[i];
+        if (o.mode == Mode::automatic)
+            continue;
+        const bool on = o.mode == Mode::on;
+        out.push_back({"", on ? Severity::serious : Severity::caution, o.key + " is left " + (on ? "ON" : "OFF"),
+            on ? "No limit and no cut-out can stop it: a hot store gets hotter, and at night it throws the heat away. Put it back to AUTO after a function test."
+               : "It will not run whatever the sun does. A common call-back.",
+            Remedy{"Try: AUTO", [i](Variant& v) { v.unit.outputs[i].mode = Mode::automatic; }}});
+    }
+    return out;
+}
+
+Found no_collecting_rule(const FindingContext& c)
+{
+    bool any = false;
+    for (const Rule& r : c.variant.unit.rules)
+        any = any || (r.enabled && (difference_of(c.variant.unit, r) || std::holds_alternative<FixedDifference>(r.body)));
+    if (any)
+        return {};
+    return {{"", Severity::serious, "Nothing starts the pump", "There is no rule that collects: add a Difference.", {}}};
+}
+
+Found limit_too_low(const FindingContext& c)
+{
+    Found out;
+    if (!holds_drinking_water(c)) // a pool, a slab and a room are limited low on purpose
+        return out;
+    for_each_rule<StoreLimit>(c, [&](std::size_t i, const StoreLimit& l) {
+        const double limit = l.limit.in_celsius();
+        if (limit >= shortest_limit_c)
+            return;
+        const double meant = l.limit.in_fahrenheit(); // the figure read as °C
+        const bool slip = meant >= 40 && meant <= 90;
+        const double better = slip ? meant : 65.0;
+        out.push_back({"", Severity::serious, "Store limit of " + temp(c, limit) + " stops nearly all sun",
+            slip ? "It looks like a figure in °C typed while the unit showed °F." : "The store is above it on most days.",
+            change<StoreLimit>("Try: " + temp(c, better), i, [better](StoreLimit& r) { r.limit = Temperature::celsius(better); })});
+    });
+    return out;
+}
+
+Found limit_never_acts(const FindingContext& c)
+{
+    Found out;
+    for_each_rule<StoreLimit>(c, [&](std::size_t i, const StoreLimit& l) {
+        const double limit = l.limit.in_celsius();
+        if (limit + layers_above_probe_k <= relief_opens_c)
+            return;
+        const double meant = (limit - 32) / 1.8;
+        const double better = meant >= 50 && meant <= 85 ? meant : 70.0;
+        out.push_back({"", Severity::serious, "Store limit of " + temp(c, limit) + " acts too late",
+            "The layers above the probe can be " + diff(c, layers_above_probe_k) + " hotter, and relief valves open near " + temp(c, relief_opens_c) +
+                ": steam and scalding water. Never cap a relief valve. Follow the maker's manual and local codes.",
+            change<StoreLimit>("Try: " + temp(c, better), i, [better](StoreLimit& r) { r.limit = Temperature::celsius(better); })});
+    });
+    return out;
+}
+
+// The warmest tank probe, or the first probe where there is none in the tank.
+std::string limit_probe(const Variant& v)
+{
+    for (ProbePlace place : {ProbePlace::tank_top, ProbePlace::tank_middle, ProbePlace::tank_bottom})
+        for (const Probe& p : v.probes)
+            if (p.place == place)
+                return p.key;
+    return "";
+}
+
+template <class L>
+Found missing_rule(const FindingContext& c, Severity severity, const char* title, const char* reason, const std::string& probe, L rule)
+{
+    bool any = false;
+    for_each_rule<L>(c, [&](std::size_t, const L&) { any = true; });
+    if (any)
+        return {};
+    std::optional<Remedy> remedy;
+    if (!probe.empty()) {
+        rule.probe = probe;
+        const std::string output = c.variant.unit.outputs.front().key;
+        remedy = Remedy{"Try: add one at " + temp(c, rule.limit.in_celsius()), [output, rule](Variant& v) {
+                            v.unit.rules.push_back(Rule{output, true, rule});
+                            sort_by_priority(v.unit.rules);
+                        }};
+    }
+    return {{"", severity, title, reason, remedy}};
+}
+
+Found no_store_limit(const FindingContext& c)
+{
+    return missing_rule(c, Severity::serious, "The store has no limit", "On a sunny week without draw the water goes on to the relief valve: steam, scalding water, a spoilt tank lining.", limit_probe(c.variant),
+        StoreLimit{"", Temperature::celsius(70), TempDiff::kelvin(4)});
+}
+
+Found no_cut_out(const FindingContext& c)
+{
+    std::string probe;
+    for (const Probe& p : c.variant.probes)
+        if (p.place == ProbePlace::collector && probe.empty())
+            probe = p.key;
+    return missing_rule(c, Severity::caution, "No collector cut-out", "A start into a stagnating collector sends steam and a thermal shock into the loop.", probe, CutOut{"", Temperature::celsius(125), TempDiff::kelvin(15)});
+}
+
+Found too_cool_against_legionella(const FindingContext& c)
+{
+    Found out;
+    const Element& e = c.variant.loop.element;
+    if (!holds_drinking_water(c) || (e.mode != ElementMode::off && e.set_c >= legionella_c))
+        return out;
+    for_each_rule<StoreLimit>(c, [&](std::size_t, const StoreLimit& l) {
+        if (l.limit.in_celsius() >= shortest_limit_c && l.limit.in_celsius() < legionella_c)
+            out.push_back({"", Severity::caution, "The store never reaches " + temp(c, legionella_c),
+                "Legionella grows in warm water. Store at 60 °C or heat there regularly, with another heater if need be; local codes say how often.", {}});
+    });
+    return out;
+}
+
+// Where probes state their tolerance, their own budget says it better (band_may_close).
+Found narrow_band(const FindingContext& c)
+{
+    Found out;
+    for_each_rule<Differential>(c, [&](std::size_t i, const Differential& d) {
+        const double gap = (d.on - d.off).in_kelvin();
+        const bool stated = std::any_of(c.variant.probes.begin(), c.variant.probes.end(), [&](const Probe& p) { return (p.key == d.source || p.key == d.store) && p.sensor.tolerance.kind != ToleranceKind::none; });
+        if (gap <= 0 || gap >= least_gap_k || stated)
+            return;
+        const TempDiff on = d.off + TempDiff::kelvin(4);
+        out.push_back({"", Severity::caution, "Start and stop are only " + diff(c, gap) + " apart", "Two ordinary probes may differ by as much: the pump may chatter.",
+            change<Differential>("Try: start at " + diff(c, on.in_kelvin()), i, [on](Differential& r) { r.on = on; })});
+    });
+    return out;
+}
+
+Found stops_below_zero(const FindingContext& c)
+{
+    Found out;
+    for_each_rule<Differential>(c, [&](std::size_t i, const Differential& d) {
+        if (d.off.in_kelvin() >= 0 || d.off >= d.on || d.off.in_kelvin() < -5) // that low it is a slip: difference_converted says so
+            return;
+        out.push_back({"", Severity::caution, "Runs on while losing heat", "It stops only when the collector is " + diff(c, -d.off.in_kelvin()) + " colder than the store.",
+            change<Differential>("Try: stop at " + diff(c, 2), i, [](Differential& r) { r.off = TempDiff::kelvin(2); })});
+    });
+    return out;
+}
+
+} // namespace
+
+const FindingKinds& settings_findings()
+{
+    static const FindingKinds table{
+        {"off_not_below_on", off_not_below_on},
+        {"hysteresis_not_positive", hysteresis_not_positive},
+        {"rule_out_of_action", rule_out_of_action},
+        {"switch_left", switch_left},
+        {"no_collecting_rule", no_collecting_rule},
+        {"limit_too_low", limit_too_low},
+        {"limit_never_acts", limit_never_acts},
+        {"no_store_limit", no_store_limit},
+        {"no_cut_out", no_cut_out},
+        {"too_cool_against_legionella", too_cool_against_legionella},
+        {"narrow_band", narrow_band},
+        {"stops_below_zero", stops_below_zero},
+    };
+    return table;
+}
+
+} // namespace vernal

@@ -1,0 +1,88 @@
+// What the checks of all subjects say and do alike. Not for others.
+#pragma once
+
+#include "subjects.h"
+
+#include "core/job/safe_temperatures.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+
+using Found = std::vector<Finding>;
+
+inline std::string said(const FindingContext& c, double v, Quantity q) { return to_text(v, q, c.units); }
+inline std::string temp(const FindingContext& c, double v) { return said(c, v, Quantity::temperature); }
+inline std::string diff(const FindingContext& c, double v) { return said(c, v, Quantity::difference); }
+inline std::string lasts(const FindingContext& c, double s) { return said(c, s, Quantity::duration); }
+
+inline const Loop& loop(const FindingContext& c) { return c.variant.loop; }
+inline const Arrangement& arrangement(const FindingContext& c) { return *find_arrangement(loop(c).arrangement); }
+
+inline bool holds_drinking_water(const FindingContext& c)
+{
+    const Arrangement* a = find_arrangement(loop(c).arrangement);
+    return a && a->has(Part::tank);
+}
+
+// Calls f(found, index, rule, body) for each enabled rule of kind R.
+template <class R, class F>
+Found each(const FindingContext& c, F f)
+{
+    Found out;
+    for (std::size_t i = 0; i < c.variant.unit.rules.size(); ++i)
+        if (const Rule& r = c.variant.unit.rules[i]; r.enabled)
+            if (const R* body = std::get_if<R>(&r.body))
+                f(out, i, r, *body);
+    return out;
+}
+
+// Calls f(index, body) likewise.
+template <class R, class F>
+void for_each_rule(const FindingContext& c, F f)
+{
+    each<R>(c, [&](Found&, std::size_t i, const Rule&, const R& body) { f(i, body); });
+}
+
+template <class R, class F>
+Remedy change(std::string label, std::size_t index, F what)
+{
+    return {std::move(label), [index, what](Variant& v) {
+                if (R* body = index < v.unit.rules.size() ? std::get_if<R>(&v.unit.rules[index].body) : nullptr)
+                    what(*body);
+            }};
+}
+
+inline Remedy switch_off(std::size_t index)
+{
+    return {"Try: without this rule", [index](Variant& v) {
+                if (index < v.unit.rules.size())
+                    v.unit.rules[index].enabled = false;
+            }};
+}
+
+template <class F>
+Remedy on_loop(std::string label, F what)
+{
+    return {std::move(label), [what](Variant& v) { what(v.loop); }};
+}
+
+inline Found one(Severity severity, std::string title, std::string reason, std::optional<Remedy> remedy = {})
+{
+    return {{"", severity, std::move(title), std::move(reason), std::move(remedy)}};
+}
+
+inline const Probe* probe_of(const FindingContext& c, const std::string& key)
+{
+    const auto it = std::find_if(c.variant.probes.begin(), c.variant.probes.end(), [&](const Probe& p) { return p.key == key; });
+    return it == c.variant.probes.end() ? nullptr : &*it;
+}
+
+inline bool sits_at(const FindingContext& c, const std::string& key, std::initializer_list<ProbePlace> places)
+{
+    const Probe* p = probe_of(c, key);
+    return p && std::find(places.begin(), places.end(), p->place) != places.end();
+}
+
+} // namespace vernal
