@@ -2,6 +2,7 @@
 // supply, another probe.
 #pragma once
 
+#include "core/rules/engine.h"
 #include "core/wording/map_lines.h"
 
 namespace vernal {

@@ -5,7 +5,7 @@
 #pragma once
 
 #include "core/findings/findings.h"
-#include "core/run/replay.h"
+#include "core/setup/job_setup.h"
 
 #include <QObject>
 

@@ -1,4 +1,4 @@
-#include "probe_sums.h"
+#include "subjects.h"
 
 #include "core/plant/fluid.h"
 #include "core/plant/hydraulics.h"

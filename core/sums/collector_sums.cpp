@@ -1,0 +1,45 @@
+#include "shared.h"
+
+namespace vernal {
+
+using namespace sums;
+
+namespace {
+
+SumResult heat_rise(X x, C c)
+{
+    const Collector& k = collector_at(c);
+    const Fluid f = fluid_of(c.loop(), working_c);
+    const double heat = rate_w_k(f, x[0]) * x[1], eta = heat / (x[2] * k.area_m2);
+    const double d = x[3], eta0 = eta + k.a1_w_m2k * d / x[2] + k.a2_w_m2k2 * d * std::fabs(d) / x[2];
+    const std::string text = line(show(x[0], Q::flow, c), " × ", show(x[1], Q::difference, c), " = ", show(heat, Q::power, c), "\nof ", show(x[2], Q::irradiance, c), " × ", show(k.area_m2, Q::area, c), " that is ", show(eta, Q::ratio, c),
+        "\nwithout loss it would be ", show(eta0, Q::ratio, c));
+    return {eta0 <= 1 ? text : text + ": more than the sun gives, measure again", eta0 > 0.05 && eta0 <= 1 ? eta0 : NAN};
+}
+
+SumResult collector_content(X x, C c)
+{
+    const double v = collector_at(c).area_m2 * x[0] * 1e-3;
+    return {line(show(collector_at(c).area_m2, Q::area, c), " × ", show(x[0] * 1e-3, Q::volume, c), "/m² = ", show(v, Q::volume, c)), v};
+}
+
+SumResult array_area(X x, C c)
+{
+    const double area = x[0] / (x[1] * 1e-3);
+    return {line(show(x[0], Q::volume, c), " / ", show(x[1] * 1e-3, Q::volume, c), " per m² = ", show(area, Q::area, c)), area};
+}
+
+} // namespace
+
+std::vector<FieldSum> collector_sums()
+{
+    using P = Part;
+    constexpr const char* balance = "energy balance, Q = m c ΔT";
+    return {
+        {"heat", {P::collector, P::collector_2}, "Heat from flow and rise", balance, {{{"flow_m3_s", "Flow", Q::flow, 1e-6, 2, "By bucket and watch"}, [](C c) { return c.loop().pump.flow_m3_s; }}, {{"rise_k", "Rise across the array", Q::difference, 0.1, 80, "Two probes, pump running for ten minutes"}, [](C) { return 6.0; }}, {{"sun_w_m2", "Sun on it", Q::irradiance, 100, 1300, "A meter held in its plane"}, [](C) { return 800.0; }}, {{"over_air_k", "Mean over the air", Q::difference, -20, 120, "Half way between inlet and outlet, less the air"}, [](C) { return 25.0; }}}, heat_rise, "Take it as the efficiency without loss", [](Loop& l, P p, X, double v) { collector_at(l, p).eta0 = v; }},
+        {"array_content", {P::collector, P::collector_2}, "Fluid in the array", common, {{{"litres_m2", "Litres per m²", Q::number, 0.05, 20, "0.5 to 1 flat plate, 0.1 to 0.3 heat-pipe tubes"}, [](C c) { return 1000 * collector_at(c).content_m3 / collector_at(c).area_m2; }}}, collector_content, "Take this content", [](Loop& l, P p, X, double v) { collector_at(l, p).content_m3 = v; }, no_air},
+        {"array_area", {P::collector}, "Array for the hot water", common, {{{"draw_m3", "Hot water a day", Q::volume, 0.005, 50, ""}, [](C c) { return std::max(0.05, drawn_a_day_m3(c)); }}, {{"litres_m2", "Litres a day per m²", Q::number, 5, 200, "About 1.5 US gal per ft², 61 L/m², in a sunny climate"}, [](C) { return 61.0; }}}, array_area, "Take this area", [](Loop& l, P p, X, double v) { collector_at(l, p).area_m2 = v; }, [](const Arrangement& a) { return a.has(P::tank); }},
+    };
+}
+
+} // namespace vernal

@@ -1,0 +1,79 @@
+// What the sums of all subjects say and look up alike. Not for others.
+#pragma once
+
+#include "subjects.h"
+
+#include "core/plant/hydraulic_state.h"
+#include "core/plant/hydraulics.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace vernal::sums {
+
+using X = const std::vector<double>&;
+using C = const SumContext&;
+using Q = Quantity;
+
+inline constexpr const char* common = "common practice, no source";
+inline constexpr double working_c = 40.0;
+
+inline std::string show(double v, Q q, C c) { return to_text(v, q, c.units); }
+
+// "a × b = c" from pieces of text and values already shown.
+template <class... A>
+inline std::string line(A&&... a)
+{
+    std::string s;
+    ((s += a), ...);
+    return s;
+}
+
+inline double glycol_of(const Loop& l) { return find_arrangement(l.arrangement)->carrier == Carrier::glycol ? l.glycol_fraction : 0.0; }
+inline bool is_air(const Loop& l) { return find_arrangement(l.arrangement)->carrier == Carrier::air; }
+inline Fluid fluid_of(const Loop& l, double t_c) { return is_air(l) ? warm_air() : fluid_at(glycol_of(l), t_c); }
+inline double rate_w_k(const Fluid& f, double flow) { return flow * f.density_kg_m3 * f.heat_capacity_j_kgk; }
+
+inline const Pump& pump_at(C c) { return c.part == Part::pump_2 ? c.loop().pump_2 : c.loop().pump; }
+inline Pump& pump_at(Loop& l, Part p) { return p == Part::pump_2 ? l.pump_2 : l.pump; }
+inline const Pipe& pipe_at(C c) { return c.part == Part::back ? c.loop().back : c.part == Part::supply_2 ? c.loop().supply_2
+                                                                            : c.part == Part::back_2     ? c.loop().back_2
+                                                                                                         : c.loop().supply; }
+inline Pipe& pipe_at(Loop& l, Part p) { return p == Part::back ? l.back : p == Part::supply_2 ? l.supply_2
+                                                                      : p == Part::back_2     ? l.back_2
+                                                                                              : l.supply; }
+inline const Collector& collector_at(C c) { return c.part == Part::collector_2 ? c.loop().collector_2 : c.loop().collector; }
+inline Collector& collector_at(Loop& l, Part p) { return p == Part::collector_2 ? l.collector_2 : l.collector; }
+inline const Tank& tank_at(C c) { return c.part == Part::tank_2 ? c.loop().tank_2 : c.loop().tank; }
+inline Tank& tank_at(Loop& l, Part p) { return p == Part::tank_2 ? l.tank_2 : l.tank; }
+
+inline const Route& route_of(C c)
+{
+    const auto& routes = find_arrangement(c.loop().arrangement)->routes;
+    for (const Route& r : routes)
+        if ((r.pump == 1) == (c.part == Part::pump_2))
+            return r;
+    return routes.front();
+}
+
+inline double section_m2(double bore_m) { return std::numbers::pi / 4 * bore_m * bore_m; }
+inline double coldest_c(C c)
+{
+    double coldest = INFINITY;
+    for (const Day& d : c.job.days)
+        coldest = std::min(coldest, d.kind == DayKind::generated ? d.sky.air_min_c : INFINITY);
+    return std::isfinite(coldest) ? coldest : 0.0;
+}
+inline double drawn_a_day_m3(C c)
+{
+    double sum = 0;
+    for (const Draw& d : c.job.days.front().draws)
+        sum += d.flow_m3_s * d.duration_s;
+    return sum;
+}
+inline double lift_of(C c) { return find_arrangement(c.loop().arrangement)->drains ? c.loop().drain_back.lift_m : 0.0; }
+
+inline bool no_air(const Arrangement& a) { return a.carrier != Carrier::air; }
+
+} // namespace vernal::sums
