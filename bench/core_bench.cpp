@@ -1,6 +1,6 @@
 // Core benchmarks: a day at one-second sampling, a year, one step of the engine.
-#include "tests/core/days.h"
 #include "core/setup/job_setup.h"
+#include "tests/core/days.h"
 
 #include <benchmark/benchmark.h>
 

@@ -1,10 +1,10 @@
 #include "probe_verb.h"
 
 #include "chosen_variant.h"
-#include "core/wording/pocket_chart.h"
-#include "core/sums/switching.h"
 #include "core/probe/fit.h"
+#include "core/sums/switching.h"
 #include "core/units/quantity.h"
+#include "core/wording/pocket_chart.h"
 #include "files/curve_file.h"
 #include "files/disk.h"
 #include "files/points_csv.h"

@@ -1,8 +1,8 @@
 #include "run_verb.h"
 #include "core/setup/job_setup.h"
 
-#include "core/wording/figure_table.h"
 #include "core/findings/findings.h"
+#include "core/wording/figure_table.h"
 #include "core/wording/why.h"
 #include "files/csv_trace.h"
 #include "files/disk.h"

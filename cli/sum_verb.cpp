@@ -1,9 +1,9 @@
 #include "sum_verb.h"
 
 #include "chosen_variant.h"
-#include "core/sums/field_sums.h"
-#include "core/study/reserve.h"
 #include "core/plant/parts.h"
+#include "core/study/reserve.h"
+#include "core/sums/field_sums.h"
 
 #include <nlohmann/json.hpp>
 

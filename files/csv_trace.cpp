@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <charconv>
+#include <chrono>
 #include <cmath>
 #include <cstdio>
 #include <cstring>
@@ -73,11 +74,9 @@ std::optional<double> on_off(const std::string& s)
     return std::nullopt;
 }
 
-bool is_leap(int y) { return (y % 4 == 0 && y % 100 != 0) || y % 400 == 0; }
-
 // "2026-05-07T08:00:01.5", "2026-05-07 08:00", with or without Z or ±hh:mm.
 struct Instant {
-    double seconds; // after 2000-01-01
+    double seconds; // after 1900-01-01
     std::string text;
 };
 std::optional<Instant> iso_time(const std::string& cell)
@@ -90,15 +89,10 @@ std::optional<Instant> iso_time(const std::string& cell)
     int more = 0;
     if (std::sscanf(t.c_str() + used, ":%lf%n", &s, &more) == 1)
         used += more;
-    static constexpr int days[] = {31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31};
-    if (mo < 1 || mo > 12 || d < 1 || d > days[mo - 1] + (mo == 2 && is_leap(y)) || h < 0 || h > 24 || mi < 0 || mi > 59 || s < 0 || s >= 61 || y < 1900)
+    const std::chrono::year_month_day date = std::chrono::year{y} / mo / d;
+    if (!date.ok() || y < 1900 || h < 0 || h > 24 || mi < 0 || mi > 59 || s < 0 || s >= 61)
         return std::nullopt;
-    long n = 0;
-    for (int year = 1900; year < y; ++year)
-        n += is_leap(year) ? 366 : 365;
-    for (int m = 0; m < mo - 1; ++m)
-        n += days[m] + (m == 1 && is_leap(y));
-    n += d - 1;
+    const auto n = (std::chrono::sys_days{date} - std::chrono::sys_days{std::chrono::year{1900} / 1 / 1}).count();
     char text[64];
     std::snprintf(text, sizeof text, "%04d-%02d-%02dT%02d:%02d:%02d", y, mo, d, h, mi, static_cast<int>(s));
     return Instant{static_cast<double>(n) * 86400.0 + h * 3600.0 + mi * 60.0 + s, text};
@@ -232,20 +226,13 @@ std::string iso_after(const std::string& start, double seconds)
 {
     int y, mo, d, h, mi, s;
     std::sscanf(start.c_str(), "%d-%d-%dT%d:%d:%d", &y, &mo, &d, &h, &mi, &s);
-    static constexpr int days[] = {31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31};
     const double total = h * 3600.0 + mi * 60.0 + s + seconds;
-    long whole_days = static_cast<long>(std::floor(total / 86400.0));
-    const double rest = total - static_cast<double>(whole_days) * 86400.0;
-    for (d += static_cast<int>(whole_days); d > days[mo - 1] + (mo == 2 && is_leap(y));) {
-        d -= days[mo - 1] + (mo == 2 && is_leap(y));
-        if (++mo > 12) {
-            mo = 1;
-            ++y;
-        }
-    }
+    const auto whole_days = static_cast<int>(std::floor(total / 86400.0));
+    const double rest = total - whole_days * 86400.0;
+    const std::chrono::year_month_day date = std::chrono::sys_days{std::chrono::year{y} / mo / d} + std::chrono::days{whole_days};
     const int sec = static_cast<int>(rest);
     char text[64];
-    std::snprintf(text, sizeof text, "%04d-%02d-%02dT%02d:%02d:%02d", y, mo, d, sec / 3600, sec / 60 % 60, sec % 60);
+    std::snprintf(text, sizeof text, "%04d-%02u-%02uT%02d:%02d:%02d", static_cast<int>(date.year()), static_cast<unsigned>(date.month()), static_cast<unsigned>(date.day()), sec / 3600, sec / 60 % 60, sec % 60);
     const double fraction = rest - sec;
     return fraction < 5e-7 ? text : text + exact_text(std::round(fraction * 1e6) / 1e6).substr(1);
 }

@@ -3,8 +3,8 @@
 #pragma once
 
 #include "core/job/job.h"
-#include "csv/writer.h"
 #include "core/run/listener.h"
+#include "csv/writer.h"
 
 namespace vernal {
 

@@ -1,8 +1,8 @@
 #include "days_station.h"
 
+#include "app/shell/theme.h"
 #include "files/csv_trace.h"
 #include "files/disk.h"
-#include "app/shell/theme.h"
 
 #include <QComboBox>
 #include <QDate>

@@ -1,9 +1,9 @@
 #include "findings_panel.h"
 
+#include "app/shell/theme.h"
+#include "app/widgets/form.h"
 #include "core/wording/why.h"
 #include "effect.h"
-#include "app/widgets/form.h"
-#include "app/shell/theme.h"
 
 #include <QHBoxLayout>
 #include <QPointer>

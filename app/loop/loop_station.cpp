@@ -1,11 +1,11 @@
 #include "loop_station.h"
 
+#include "app/shell/theme.h"
+#include "app/widgets/sum_box.h"
 #include "core/job/field_path.h"
 #include "core/job/fields.h"
 #include "core/plant/parts.h"
 #include "reserve_box.h"
-#include "app/widgets/sum_box.h"
-#include "app/shell/theme.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>

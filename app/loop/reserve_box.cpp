@@ -1,7 +1,7 @@
 #include "reserve_box.h"
 
-#include "app/widgets/form.h"
 #include "app/shell/theme.h"
+#include "app/widgets/form.h"
 
 #include <QLabel>
 #include <QPointer>

@@ -2,8 +2,8 @@
 // element changes; worked out when asked for, in the background.
 #pragma once
 
-#include "core/study/reserve.h"
 #include "app/shell/session.h"
+#include "core/study/reserve.h"
 
 #include <QWidget>
 

@@ -1,7 +1,7 @@
 #include "pocket_sheet.h"
 
-#include "files/disk.h"
 #include "app/shell/theme.h"
+#include "files/disk.h"
 
 #include <QCoreApplication>
 #include <QFileInfo>

@@ -1,9 +1,9 @@
 #include "settings_sheet.h"
 
+#include "app/shell/theme.h"
+#include "app/widgets/form.h"
 #include "files/card_csv.h"
 #include "files/disk.h"
-#include "app/widgets/form.h"
-#include "app/shell/theme.h"
 
 #include <QAbstractTextDocumentLayout>
 #include <QFileInfo>

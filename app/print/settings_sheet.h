@@ -1,8 +1,8 @@
 // The settings card as one printed page, and as a page of the window.
 #pragma once
 
-#include "core/wording/settings_card.h"
 #include "app/shell/session.h"
+#include "core/wording/settings_card.h"
 
 #include <QWidget>
 

@@ -1,7 +1,7 @@
 #include "probe_health_page.h"
 
-#include "core/sums/probe_health.h"
 #include "app/shell/theme.h"
+#include "core/sums/probe_health.h"
 
 #include <QComboBox>
 #include <QScrollArea>

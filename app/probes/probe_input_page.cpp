@@ -1,8 +1,8 @@
 #include "probe_input_page.h"
 
+#include "app/shell/theme.h"
 #include "core/sums/probe_health.h"
 #include "core/sums/switching.h"
-#include "app/shell/theme.h"
 
 #include <QVBoxLayout>
 

@@ -1,8 +1,8 @@
 #include "probe_lead_page.h"
 
-#include "core/wording/placing.h"
-#include "core/probe/lead.h"
 #include "app/shell/theme.h"
+#include "core/probe/lead.h"
+#include "core/wording/placing.h"
 
 #include <QComboBox>
 #include <QScrollArea>

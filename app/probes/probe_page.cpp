@@ -1,7 +1,7 @@
 #include "probe_page.h"
 
-#include "app/widgets/sum_box.h"
 #include "app/shell/theme.h"
+#include "app/widgets/sum_box.h"
 
 #include <QHBoxLayout>
 #include <QScrollArea>

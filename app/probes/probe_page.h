@@ -1,8 +1,8 @@
 // What the pages of the Probes station have in common: the probe they show.
 #pragma once
 
-#include "core/sums/field_sums.h"
 #include "app/widgets/form.h"
+#include "core/sums/field_sums.h"
 
 #include <qcustomplot.h>
 

@@ -1,8 +1,8 @@
 #include "probe_points_page.h"
 
+#include "app/shell/theme.h"
 #include "files/disk.h"
 #include "files/points_csv.h"
-#include "app/shell/theme.h"
 
 #include <QComboBox>
 #include <QListWidget>
@@ -87,6 +87,7 @@ ProbePointsPage::ProbePointsPage(Session& session, CurveShelf& shelf, const std:
     for (QWidget* w : {static_cast<QWidget*>(use_fit_), static_cast<QWidget*>(keep_fit_), static_cast<QWidget*>(kept_)})
         column->addWidget(w);
     soon_ = new QTimer(this);
+    soon_->setObjectName("pointsSoon");
     soon_->setSingleShot(true);
     soon_->setInterval(typing_ms);
     connect(text_, &QPlainTextEdit::textChanged, soon_, qOverload<>(&QTimer::start));

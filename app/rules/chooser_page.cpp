@@ -1,8 +1,8 @@
 #include "chooser_page.h"
 
 #include "app/findings/effect.h"
-#include "app/widgets/form.h"
 #include "app/shell/theme.h"
+#include "app/widgets/form.h"
 
 #include <QComboBox>
 #include <QGridLayout>

@@ -1,8 +1,8 @@
 // A few plain questions, and all settings that follow, each with its reason.
 #pragma once
 
-#include "core/advice/schools.h"
 #include "app/shell/session.h"
+#include "core/advice/schools.h"
 
 #include <QWidget>
 

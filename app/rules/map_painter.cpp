@@ -1,7 +1,7 @@
 #include "map_painter.h"
 
-#include "core/sums/switching.h"
 #include "app/shell/theme.h"
+#include "core/sums/switching.h"
 
 #include <QPainter>
 

@@ -2,9 +2,9 @@
 // rules' lines with the width of their probes' errors, the path of the day.
 #pragma once
 
+#include "app/shell/session.h"
 #include "map_geometry.h"
 #include "map_third.h"
-#include "app/shell/session.h"
 
 class QPainter;
 

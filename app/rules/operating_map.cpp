@@ -1,7 +1,7 @@
 #include "operating_map.h"
 
-#include "map_painter.h"
 #include "app/shell/theme.h"
+#include "map_painter.h"
 
 #include <QMouseEvent>
 #include <QPainter>

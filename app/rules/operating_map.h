@@ -3,9 +3,9 @@
 // rules can be dragged; the day's path runs through it.
 #pragma once
 
+#include "app/shell/session.h"
 #include "map_geometry.h"
 #include "map_third.h"
-#include "app/shell/session.h"
 
 #include <QWidget>
 

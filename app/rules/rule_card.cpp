@@ -1,9 +1,9 @@
 #include "rule_card.h"
 
-#include "core/job/fresh_rule.h"
+#include "app/shell/theme.h"
 #include "app/widgets/flow_layout.h"
 #include "app/widgets/form.h"
-#include "app/shell/theme.h"
+#include "core/job/fresh_rule.h"
 
 #include <QHBoxLayout>
 #include <QMenu>

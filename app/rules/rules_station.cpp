@@ -1,8 +1,8 @@
 #include "rules_station.h"
 
-#include "core/job/fresh_rule.h"
-#include "app/widgets/form.h"
 #include "app/shell/theme.h"
+#include "app/widgets/form.h"
+#include "core/job/fresh_rule.h"
 
 #include <QButtonGroup>
 #include <QComboBox>

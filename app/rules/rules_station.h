@@ -1,10 +1,10 @@
 // Rules as sentences with numbers in them, beside the operating map.
 #pragma once
 
+#include "app/print/settings_sheet.h"
 #include "chooser_page.h"
 #include "operating_map.h"
 #include "rule_card.h"
-#include "app/print/settings_sheet.h"
 #include "unit_card.h"
 
 #include <set>

@@ -1,8 +1,8 @@
 #include "unit_card.h"
 
+#include "app/shell/theme.h"
 #include "app/widgets/flow_layout.h"
 #include "app/widgets/form.h"
-#include "app/shell/theme.h"
 
 #include <QComboBox>
 #include <QGridLayout>

@@ -1,9 +1,9 @@
 #include "run_station.h"
 
+#include "app/shell/theme.h"
+#include "app/widgets/form.h"
 #include "core/wording/figure_table.h"
 #include "core/wording/why.h"
-#include "app/widgets/form.h"
-#include "app/shell/theme.h"
 
 #include <QApplication>
 #include <QClipboard>

@@ -1,7 +1,7 @@
 #include "start_page.h"
 
-#include "files/job_file.h"
 #include "app/widgets/form.h"
+#include "files/job_file.h"
 
 #include <QDir>
 #include <QFileInfo>

@@ -2,8 +2,8 @@
 // be read or is out of range stays as typed, framed, with the reason beside it.
 #pragma once
 
-#include "core/job/fields.h"
 #include "app/shell/session.h"
+#include "core/job/fields.h"
 
 #include <QLineEdit>
 

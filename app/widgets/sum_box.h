@@ -2,8 +2,8 @@
 // formula with the numbers in it, and the button that writes the result.
 #pragma once
 
-#include "core/sums/field_sums.h"
 #include "app/shell/session.h"
+#include "core/sums/field_sums.h"
 
 #include <QWidget>
 

@@ -1,7 +1,7 @@
 #include "schools.h"
 
-#include "core/sums/filling.h"
 #include "core/job/fresh_rule.h"
+#include "core/sums/filling.h"
 #include "core/sums/switching.h"
 
 #include <algorithm>

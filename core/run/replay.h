@@ -3,9 +3,9 @@
 // old pump did.
 #pragma once
 
+#include "core/job/trace.h"
 #include "core/rules/engine.h"
 #include "figures.h"
-#include "core/job/trace.h"
 
 #include <cmath>
 #include <stop_token>

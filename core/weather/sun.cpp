@@ -1,6 +1,7 @@
 #include "sun.h"
 
 #include <algorithm>
+#include <chrono>
 #include <cmath>
 #include <numbers>
 
@@ -12,14 +13,10 @@ constexpr double rad = std::numbers::pi / 180.0;
 double wrap_degrees(double d) { return d - 360.0 * std::floor(d / 360.0); }
 double wrap_signed(double d) { return wrap_degrees(d + 180.0) - 180.0; }
 
-// Days from 1970-01-01 of a Gregorian date (proleptic).
-long days_from_civil(int y, int m, int d)
+long days_from_civil(int year, int month, int day)
 {
-    y -= m <= 2;
-    const long era = (y >= 0 ? y : y - 399) / 400;
-    const long yoe = y - era * 400;
-    const long doy = (153 * (m + (m > 2 ? -3 : 9)) + 2) / 5 + d - 1;
-    return era * 146097 + yoe * 365 + yoe / 4 - yoe / 100 + doy - 719468;
+    const std::chrono::sys_days d{std::chrono::year{year} / month / day};
+    return d.time_since_epoch().count();
 }
 
 } // namespace

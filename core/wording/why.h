@@ -1,8 +1,8 @@
 // Decisions in words.
 #pragma once
 
-#include "core/rules/outlook.h"
 #include "core/job/job.h"
+#include "core/rules/outlook.h"
 
 namespace vernal {
 

@@ -70,6 +70,15 @@ protected:
     {
         QVERIFY(QTest::qWaitFor([&] { return window->session().settled(); }, 20000));
     }
+    // What was posted has been done: layouts, deletions, repaints.
+    static void laid_out()
+    {
+        for (int turn = 0; turn < 5; ++turn) {
+            QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+            QCoreApplication::sendPostedEvents();
+            QCoreApplication::processEvents();
+        }
+    }
     int starts() { return window->session().outcome()->figures()->starts(); }
     static void type(NumberEdit* edit, const QString& text)
     {

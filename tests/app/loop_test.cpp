@@ -8,6 +8,7 @@
 #include "fixture.h"
 
 #include <QComboBox>
+#include <QThreadPool>
 #include <QToolButton>
 
 #include <cmath>
@@ -39,7 +40,7 @@ private:
         settle();
         window->show_station(0);
         window->station<LoopStation>().view()->choose(part);
-        QTest::qWait(10);
+        laid_out();
     }
     void open(const char* sum) { find<QToolButton>((std::string("sum.") + sum + ".open").c_str())->click(); }
 };
@@ -53,7 +54,7 @@ void LoopTest::every_sum_of_every_arrangement_opens_and_is_taken_in_one_step()
         window->show_station(0);
         for (Part part : a.parts) {
             window->station<LoopStation>().view()->choose(part);
-            QTest::qWait(2);
+            laid_out();
             for (const FieldSum* sum : sums_at(part, a)) {
                 open(sum->key);
                 auto* formula = find<QLabel>((std::string("sum.") + sum->key + ".formula").c_str());
@@ -119,7 +120,7 @@ void LoopTest::switches_of_a_part_are_one_step_back()
         window->show_station(0);
         for (Part part : a.parts) {
             window->station<LoopStation>().view()->choose(part);
-            QTest::qWait(2);
+            laid_out();
             for (QCheckBox* box : window->station<LoopStation>().findChildren<QCheckBox*>()) {
                 if (!box->isVisible())
                     continue;
@@ -161,7 +162,8 @@ void LoopTest::reserve_is_worked_out_in_the_background()
     // Asked for and left: nothing may happen to a box that is gone.
     find<QPushButton>("askReserve")->click();
     window->station<LoopStation>().view()->choose(Part::collector);
-    QTest::qWait(300);
+    QThreadPool::globalInstance()->waitForDone();
+    laid_out();
 }
 
 void LoopTest::a_log_has_no_reserve()
@@ -170,7 +172,7 @@ void LoopTest::a_log_has_no_reserve()
     QCOMPARE(document().day().kind == DayKind::recorded, true);
     window->show_station(0);
     window->station<LoopStation>().view()->choose(Part::tank);
-    QTest::qWait(10);
+    laid_out();
     find<QPushButton>("askReserve")->click();
     QVERIFY(find<QLabel>("reserveAnswer")->text().contains("log"));
 }
@@ -194,7 +196,7 @@ void LoopTest::a_leaking_check_valve_is_found_and_mended()
     document().choose_day(2);
     window->show_station(0);
     window->station<LoopStation>().view()->choose(Part::check_valve);
-    QTest::qWait(10);
+    laid_out();
     type(number("loop.leak"), "100");
     settle();
     const auto& found = window->session().verdict().findings;
@@ -236,7 +238,7 @@ void LoopTest::draws_are_chosen_as_a_profile()
         QVERIFY(document().day().draws == draw_profiles()[static_cast<std::size_t>(i)].draws);
         settle();
         QCOMPARE(window->session().outcome()->figures()->heat.drawn > 0, !document().day().draws.empty());
-        QTest::qWait(10); // the editor is laid out anew
+        laid_out(); // the editor is laid out anew
     }
 }
 

@@ -12,6 +12,7 @@
 #include <QListWidget>
 #include <QMenu>
 #include <QPlainTextEdit>
+#include <QTimer>
 #include <QToolButton>
 
 #include <set>
@@ -50,14 +51,16 @@ private:
     void page(int p)
     {
         window->station<ProbesStation>().show_page(p);
-        QTest::qWait(20);
+        laid_out();
     }
     // Types points and waits until they were taken up.
     void points(const QString& text)
     {
         page(1);
         find<QPlainTextEdit>("pointsText")->setPlainText(text);
-        QTest::qWait(400);
+        auto* soon = find<QTimer>("pointsSoon");
+        QVERIFY(QTest::qWaitFor([&] { return !soon->isActive(); }, 5000));
+        laid_out();
     }
     QString trouble()
     {

@@ -18,46 +18,13 @@
 #include <QMenu>
 #include <QMimeData>
 
-#include <csignal>
-#include <sys/resource.h>
-
 using namespace vernal;
-
-namespace {
-
-// While it lives, no file of this process grows beyond so many bytes: a device that fills up.
-class FullDevice {
-public:
-    explicit FullDevice(rlim_t bytes)
-    {
-        std::signal(SIGXFSZ, SIG_IGN);
-        ::getrlimit(RLIMIT_FSIZE, &old_);
-        const rlimit small{bytes, old_.rlim_max};
-        ::setrlimit(RLIMIT_FSIZE, &small);
-    }
-    ~FullDevice() { ::setrlimit(RLIMIT_FSIZE, &old_); }
-    FullDevice(const FullDevice&) = delete;
-    FullDevice& operator=(const FullDevice&) = delete;
-
-private:
-    rlimit old_{};
-};
-
-} // namespace
 
 class StationsTest : public WindowFixture {
     Q_OBJECT
 private slots:
     void init() { open_demo(); }
     void cleanup() { window.reset(); }
-    void a_full_device_leaves_the_old_file_and_the_work();
-    void a_full_device_after_any_number_of_bytes();
-    void an_unreadable_job_is_told_and_nothing_is_lost();
-    void a_dropped_log_becomes_a_day();
-    void a_dropped_job_is_opened();
-    void leaving_asks_and_can_be_cancelled();
-    void palette_finds_by_words_and_acts();
-    void every_new_loop_runs();
     void days_are_copied_edited_removed_and_restored();
     void a_day_keeps_one_at_least();
     void draws_are_added_and_removed();
@@ -72,135 +39,7 @@ private slots:
     void rules_of_several_outputs_can_be_given_to_another();
     void figures_show_what_the_arrangement_has();
     void whatever_meets_the_sun_is_run_anew();
-    void switch_off_is_seen_and_named();
-    void cursor_goes_by_key_and_why_follows();
-    void variants_are_copied_and_compared();
-    void glare_changes_colours_only();
-    void edits_in_quick_succession_end_in_the_last();
-
-private:
-    void drop(const QString& path)
-    {
-        QMimeData data;
-        data.setUrls({QUrl::fromLocalFile(path)});
-        QDragEnterEvent enter(QPoint(300, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
-        QCoreApplication::sendEvent(window.get(), &enter);
-        QVERIFY(enter.isAccepted());
-        QDropEvent dropped(QPointF(300, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
-        QCoreApplication::sendEvent(window.get(), &dropped);
-    }
 };
-
-void StationsTest::a_full_device_leaves_the_old_file_and_the_work()
-{
-    const std::string before = *read_file(job_path.toStdString());
-    window->show_station(2);
-    type(number(rule_field("on_k")), "9.3");
-    const Job edited = job();
-    {
-        const FullDevice device(2000);
-        QVERIFY(!window->save());
-    }
-    QVERIFY2(told.contains("copy.vrelay"), qPrintable(told));
-    QVERIFY(*read_file(job_path.toStdString()) == before);
-    QVERIFY(job() == edited);
-    QVERIFY(document().unsaved());
-    QVERIFY(window->save()); // room again
-    QVERIFY(open_job(job_path.toStdString())->variants == edited.variants);
-}
-
-void StationsTest::a_full_device_after_any_number_of_bytes()
-{
-    const std::string before = *read_file(job_path.toStdString());
-    for (rlim_t bytes : {0U, 1U, 30U, 511U, 4096U, 8192U, 12000U}) {
-        if (bytes >= before.size())
-            continue;
-        const FullDevice device(bytes);
-        QVERIFY2(!window->save(), qPrintable(QString::number(bytes)));
-        QVERIFY(*read_file(job_path.toStdString()) == before);
-    }
-    QCOMPARE(QDir(folder->path()).entryList({"copy*"}, QDir::Files).size(), 1); // no litter beside it
-}
-
-void StationsTest::an_unreadable_job_is_told_and_nothing_is_lost()
-{
-    const Job before = job();
-    const QString path = folder->filePath("odd.json");
-    QVERIFY(write_file_atomically(path.toStdString(), R"({"format": "vernal-relay-job", "version": 1, "variants": 7})"));
-    QVERIFY(!window->open(path));
-    QVERIFY2(told.contains("odd.json"), qPrintable(told));
-    QVERIFY(job() == before);
-    QVERIFY(!window->open(folder->filePath("missing.vrelay")));
-    QVERIFY(told.contains("missing.vrelay"));
-    QVERIFY(job() == before);
-}
-
-void StationsTest::a_dropped_log_becomes_a_day()
-{
-    const std::size_t days = job().days.size();
-    drop(QStringLiteral(VERNAL_DEMO "/traces/cheese-room-7-may.csv"));
-    QCOMPARE(job().days.size(), days + 1);
-    QCOMPARE(document().day().kind, DayKind::recorded);
-    document().undo_stack().undo();
-    QCOMPARE(job().days.size(), days);
-}
-
-void StationsTest::a_dropped_job_is_opened()
-{
-    Job other = new_job("direct");
-    other.title = "Another";
-    const QString path = folder->filePath("another.vrelay");
-    QVERIFY(save_job(other, path.toStdString()));
-    drop(path);
-    QCOMPARE(job().title, std::string("Another"));
-    QCOMPARE(document().undo_stack().count(), 0);
-}
-
-void StationsTest::leaving_asks_and_can_be_cancelled()
-{
-    window->show_station(2);
-    type(number(rule_field("on_k")), "9.9");
-    const Job edited = job();
-    unsaved_answer = Dialogs::Unsaved::cancel;
-    QVERIFY(!window->open(QStringLiteral(VERNAL_DEMO "/job.json")));
-    QVERIFY(job() == edited);
-    QVERIFY(!window->close());
-    unsaved_answer = Dialogs::Unsaved::save;
-    QVERIFY(window->close());
-    QCOMPARE(open_job(job_path.toStdString())->variants, edited.variants);
-}
-
-void StationsTest::palette_finds_by_words_and_acts()
-{
-    QTest::keyClick(window.get(), Qt::Key_K, Qt::ControlModifier);
-    auto* palette = find<Palette>("palette");
-    QVERIFY(palette);
-    auto* list = palette->findChild<QListWidget*>();
-    const int all = list->count();
-    const std::string wanted = job().days.back().name;
-    QVERIFY(all > 10);
-    QTest::keyClicks(palette->findChild<QLineEdit*>(), "day " + QString::fromStdString(wanted).left(6).toLower());
-    QVERIFY(list->count() < all && list->count() > 0);
-    QTest::keyClick(palette->findChild<QLineEdit*>(), Qt::Key_Down);
-    QTest::keyClick(palette->findChild<QLineEdit*>(), Qt::Key_Up);
-    QTest::keyClick(palette->findChild<QLineEdit*>(), Qt::Key_Return);
-    QCOMPARE(document().day().name, wanted);
-}
-
-void StationsTest::every_new_loop_runs()
-{
-    StartPage page({"/somewhere/old.vrelay"}, {}, VERNAL_DEMO "/job.json");
-    QSignalSpy wanted(&page, &StartPage::new_wanted);
-    for (QPushButton* b : page.findChildren<QPushButton*>("newLoop"))
-        b->click();
-    QCOMPARE(wanted.size(), static_cast<qsizetype>(arrangements().size()));
-    for (const auto& one : wanted) {
-        document().set_job(new_job(one[0].toString().toStdString()), {});
-        settle();
-        QVERIFY2(window->session().outcome()->figures(), qPrintable(one[0].toString()));
-        QVERIFY(window->session().outcome()->figures()->heat.to_store > 0);
-    }
-}
 
 void StationsTest::days_are_copied_edited_removed_and_restored()
 {
@@ -249,7 +88,7 @@ void StationsTest::draws_are_added_and_removed()
     QVERIFY(button("Remove this draw"));
     while (QPushButton* b = button("Remove this draw")) {
         QTest::mouseClick(b, Qt::LeftButton);
-        QTest::qWait(1); // the editor is made anew
+        laid_out(); // the editor is made anew
     }
     QVERIFY(document().day().draws.empty());
     settle();
@@ -320,7 +159,7 @@ void StationsTest::bucket_and_watch_sets_the_flow()
 {
     window->show_station(0);
     window->station<LoopStation>().view()->choose(Part::pump);
-    QTest::qWait(20);
+    laid_out();
     QTest::mouseClick(find<QToolButton>("sum.flow.open"), Qt::LeftButton);
     type(number("sum.flow.volume_m3"), "10");
     type(number("sum.flow.time_s"), "120");
@@ -335,7 +174,7 @@ void StationsTest::every_part_of_every_arrangement_opens()
     for (const Arrangement& a : arrangements()) {
         document().set_job(new_job(a.key), {});
         settle();
-        QTest::qWait(5);
+        laid_out();
         LoopView* view = window->station<LoopStation>().view();
         for (Part part : a.parts) {
             const QRectF area = view->part_area(part);
@@ -346,7 +185,7 @@ void StationsTest::every_part_of_every_arrangement_opens()
                                                             .toPoint());
             QCOMPARE(spy.size(), 1);
             view->choose(part);
-            QTest::qWait(1);
+            laid_out();
             int numbers = 0;
             for (NumberEdit* e : window->station<LoopStation>().findChildren<NumberEdit*>())
                 numbers += e->objectName().startsWith("loop.") && e->isVisible() ? 1 : 0;
@@ -401,7 +240,7 @@ void StationsTest::what_drains_sizes_the_reservoir()
     window->show_station(0);
     settle();
     window->station<LoopStation>().view()->choose(Part::drain_back);
-    QTest::qWait(20);
+    laid_out();
     QTest::mouseClick(find<QToolButton>("sum.drains.open"), Qt::LeftButton);
     const QString before = find<QLabel>("sum.drains.formula")->text();
     document().edit_variant("more pipe", [](Variant& v) { v.loop.back.outdoor_m = 9; });
@@ -481,79 +320,6 @@ void StationsTest::whatever_meets_the_sun_is_run_anew()
     document().edit_day("warmer", [](Day& d) { d.sky.air_max_c += 8; });
     settle();
     QVERIFY(window->session().outcome()->figures()->heat.to_store != heat);
-}
-
-void StationsTest::switch_off_is_seen_and_named()
-{
-    document().edit_variant("switch", [](Variant& v) { v.unit.outputs[0].mode = Mode::off; });
-    settle();
-    QCOMPARE(starts(), 0);
-    window->session().set_cursor(12 * 3600);
-    QVERIFY2(find<QLabel>("why")->text().contains("OFF"), qPrintable(find<QLabel>("why")->text()));
-    document().edit_variant("switch", [](Variant& v) { v.unit.outputs[0].mode = Mode::on; });
-    settle();
-    QCOMPARE(window->session().outcome()->figures()->pumps[0].run_time_s, 86400.0);
-}
-
-void StationsTest::cursor_goes_by_key_and_why_follows()
-{
-    DayChart* chart = window->strip().chart();
-    window->session().set_cursor(3600);
-    const QString night = find<QLabel>("why")->text();
-    QTest::mouseClick(chart, Qt::LeftButton, {}, QPoint(chart->width() / 2, chart->height() / 2));
-    QVERIFY(window->session().cursor_s() > 8 * 3600);
-    QVERIFY(find<QLabel>("why")->text() != night);
-    const double at = window->session().cursor_s();
-    QTest::keyClick(chart, Qt::Key_Right);
-    QCOMPARE(window->session().cursor_s(), at + 60);
-    QTest::keyClick(chart, Qt::Key_Left, Qt::ShiftModifier);
-    QCOMPARE(window->session().cursor_s(), at - 540);
-}
-
-void StationsTest::variants_are_copied_and_compared()
-{
-    document().choose_variant(0);
-    settle();
-    const std::size_t variants = job().variants.size();
-    document().edit("copy", [](Job& j) {
-        j.variants.push_back(j.variants[0]);
-        j.variants.back().name = "wider";
-    });
-    document().keep_variant(0);
-    document().choose_variant(variants);
-    document().edit_variant("wider", [](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(15); });
-    settle();
-    QVERIFY(QTest::qWaitFor([&] { return window->session().verdict().baseline_name == job().variants[0].name; }, 10000));
-    QVERIFY(find<QLabel>("good")->text().contains(QString::fromStdString(job().variants[0].name)));
-}
-
-void StationsTest::glare_changes_colours_only()
-{
-    const Job before = job();
-    const QImage paper = window->grab().toImage();
-    window->set_glare(true);
-    settle();
-    const QImage glare = window->grab().toImage();
-    window->set_glare(false);
-    QCOMPARE(glare.size(), paper.size());
-    QVERIFY(glare != paper);
-    QVERIFY(job() == before);
-}
-
-// The window may be busy; what stands at the end is the last edit, not an older run.
-void StationsTest::edits_in_quick_succession_end_in_the_last()
-{
-    for (int i = 0; i < 40; ++i) {
-        document().edit_variant(
-            "quick", [i](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(6 + 0.1 * i); }, "quick");
-        if (i % 7 == 0)
-            QTest::qWait(1);
-    }
-    settle();
-    QVERIFY(std::fabs(std::get<Differential>(window->session().outcome()->variant.unit.rules.back().body).on.in_kelvin() - 9.9) < 1e-9);
-    QCOMPARE(document().undo_stack().count(), 1);
-    QTest::qWait(50);
-    QVERIFY(window->session().outcome()->variant == document().variant());
 }
 
 int main(int argc, char** argv) { return run_window_test<StationsTest>(argc, argv); }

@@ -56,7 +56,7 @@ void WindowTest::dragged_line_changes_sentence_strip_and_undoes()
 {
     window->show_station(2);
     auto* map = find<OperatingMap>("operatingMap");
-    QTest::qWait(50);
+    laid_out();
     const std::size_t rule = document().variant().unit.rules.size() - 1;
     const auto grip = map->handle(rule, "on_k");
     QVERIFY(grip.has_value());
@@ -195,7 +195,7 @@ void WindowTest::stations_by_keyboard()
 void WindowTest::loop_part_is_edited_in_place()
 {
     window->show_station(0);
-    QTest::qWait(20);
+    laid_out();
     LoopView* view = window->station<LoopStation>().view();
     QTest::mouseClick(view, Qt::LeftButton, {}, view->part_area(Part::pump).center().toPoint());
     NumberEdit* flow = number("loop.flow_m3_s");
@@ -223,7 +223,7 @@ void WindowTest::targets_stay_large_at_the_least_size()
     window->resize(1024, 700);
     for (int i = 0; i < 5; ++i) {
         window->show_station(i);
-        QTest::qWait(30);
+        laid_out();
         QCOMPARE(window->size(), QSize(1024, 700));
         for (QPushButton* b : window->findChildren<QPushButton*>())
             if (b->isVisible() && b->objectName() != "quiet" && !b->text().isEmpty() && b->objectName() != "pill")

@@ -2,8 +2,8 @@
 #include "core/job/fresh_rule.h"
 #include "core/job/ids.h"
 #include "core/run/replay.h"
-#include "core/units/quantity.h"
 #include "core/setup/job_setup.h"
+#include "core/units/quantity.h"
 
 #include <gtest/gtest.h>
 

@@ -1,8 +1,8 @@
 // The sums done beside a part, by hand and by published examples.
-#include "core/sums/field_sums.h"
 #include "core/plant/hydraulics.h"
 #include "core/plant/wiring.h"
 #include "core/setup/job_setup.h"
+#include "core/sums/field_sums.h"
 
 #include <gtest/gtest.h>
 #include <rapidcheck/gtest.h>

@@ -1,6 +1,6 @@
-#include "core/wording/figure_table.h"
 #include "core/job/job.h"
 #include "core/setup/job_setup.h"
+#include "core/wording/figure_table.h"
 
 #include <gtest/gtest.h>
 

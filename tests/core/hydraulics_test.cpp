@@ -1,7 +1,7 @@
 // Fluids, friction, the pump's working point, suction: against published values.
 #include "core/job/job.h"
-#include "core/run/acting.h"
 #include "core/plant/hydraulics.h"
+#include "core/run/acting.h"
 
 #include <gtest/gtest.h>
 #include <rapidcheck/gtest.h>

@@ -1,10 +1,10 @@
 // Vessel and relief valve, check valve, element, cable, outage: what they do to a day.
 #include "core/findings/findings.h"
-#include "core/study/reserve.h"
 #include "core/plant/vessel.h"
 #include "core/plant/wiring.h"
-#include "core/units/copper.h"
 #include "core/setup/job_setup.h"
+#include "core/study/reserve.h"
+#include "core/units/copper.h"
 
 #include <gtest/gtest.h>
 #include <rapidcheck/gtest.h>

@@ -1,8 +1,8 @@
 // The program's own integration against CVODE on the same equations.
 // Tolerances: docs/engine-semantics.md, last paragraphs.
+#include "core/setup/job_setup.h"
 #include "days.h"
 #include "reference.h"
-#include "core/setup/job_setup.h"
 
 #include <gtest/gtest.h>
 

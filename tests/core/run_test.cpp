@@ -1,6 +1,6 @@
+#include "core/setup/job_setup.h"
 #include "core/wording/why.h"
 #include "days.h"
-#include "core/setup/job_setup.h"
 
 #include <gtest/gtest.h>
 

@@ -1,7 +1,7 @@
 #include "core/job/job.h"
+#include "core/setup/job_setup.h"
 #include "files/csv_trace.h"
 #include "files/disk.h"
-#include "core/setup/job_setup.h"
 
 #include <gtest/gtest.h>
 #include <rapidcheck/gtest.h>

@@ -1,0 +1,265 @@
+// The shell: files on a full device, what is dropped, leaving, palette, cursor,
+// variants, theme, edits in quick succession.
+#include "fixture.h"
+
+#include "app/charts/day_chart.h"
+#include "app/shell/palette.h"
+#include "app/shell/start_page.h"
+#include "core/plant/hydraulic_state.h"
+#include "core/plant/parts.h"
+#include "files/disk.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDateEdit>
+#include <QDropEvent>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QMenu>
+#include <QMimeData>
+
+#include <csignal>
+#include <sys/resource.h>
+
+using namespace vernal;
+
+namespace {
+
+// While it lives, no file of this process grows beyond so many bytes: a device that fills up.
+class FullDevice {
+public:
+    explicit FullDevice(rlim_t bytes)
+    {
+        std::signal(SIGXFSZ, SIG_IGN);
+        ::getrlimit(RLIMIT_FSIZE, &old_);
+        const rlimit small{bytes, old_.rlim_max};
+        ::setrlimit(RLIMIT_FSIZE, &small);
+    }
+    ~FullDevice() { ::setrlimit(RLIMIT_FSIZE, &old_); }
+    FullDevice(const FullDevice&) = delete;
+    FullDevice& operator=(const FullDevice&) = delete;
+
+private:
+    rlimit old_{};
+};
+
+} // namespace
+
+class ShellTest : public WindowFixture {
+    Q_OBJECT
+private slots:
+    void init() { open_demo(); }
+    void cleanup() { window.reset(); }
+    void a_full_device_leaves_the_old_file_and_the_work();
+    void a_full_device_after_any_number_of_bytes();
+    void an_unreadable_job_is_told_and_nothing_is_lost();
+    void a_dropped_log_becomes_a_day();
+    void a_dropped_job_is_opened();
+    void leaving_asks_and_can_be_cancelled();
+    void palette_finds_by_words_and_acts();
+    void every_new_loop_runs();
+    void switch_off_is_seen_and_named();
+    void cursor_goes_by_key_and_why_follows();
+    void variants_are_copied_and_compared();
+    void glare_changes_colours_only();
+    void edits_in_quick_succession_end_in_the_last();
+
+private:
+    void drop(const QString& path)
+    {
+        QMimeData data;
+        data.setUrls({QUrl::fromLocalFile(path)});
+        QDragEnterEvent enter(QPoint(300, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+        QCoreApplication::sendEvent(window.get(), &enter);
+        QVERIFY(enter.isAccepted());
+        QDropEvent dropped(QPointF(300, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+        QCoreApplication::sendEvent(window.get(), &dropped);
+    }
+};
+
+void ShellTest::a_full_device_leaves_the_old_file_and_the_work()
+{
+    const std::string before = *read_file(job_path.toStdString());
+    window->show_station(2);
+    type(number(rule_field("on_k")), "9.3");
+    const Job edited = job();
+    {
+        const FullDevice device(2000);
+        QVERIFY(!window->save());
+    }
+    QVERIFY2(told.contains("copy.vrelay"), qPrintable(told));
+    QVERIFY(*read_file(job_path.toStdString()) == before);
+    QVERIFY(job() == edited);
+    QVERIFY(document().unsaved());
+    QVERIFY(window->save()); // room again
+    QVERIFY(open_job(job_path.toStdString())->variants == edited.variants);
+}
+
+void ShellTest::a_full_device_after_any_number_of_bytes()
+{
+    const std::string before = *read_file(job_path.toStdString());
+    for (rlim_t bytes : {0U, 1U, 30U, 511U, 4096U, 8192U, 12000U}) {
+        if (bytes >= before.size())
+            continue;
+        const FullDevice device(bytes);
+        QVERIFY2(!window->save(), qPrintable(QString::number(bytes)));
+        QVERIFY(*read_file(job_path.toStdString()) == before);
+    }
+    QCOMPARE(QDir(folder->path()).entryList({"copy*"}, QDir::Files).size(), 1); // no litter beside it
+}
+
+void ShellTest::an_unreadable_job_is_told_and_nothing_is_lost()
+{
+    const Job before = job();
+    const QString path = folder->filePath("odd.json");
+    QVERIFY(write_file_atomically(path.toStdString(), R"({"format": "vernal-relay-job", "version": 1, "variants": 7})"));
+    QVERIFY(!window->open(path));
+    QVERIFY2(told.contains("odd.json"), qPrintable(told));
+    QVERIFY(job() == before);
+    QVERIFY(!window->open(folder->filePath("missing.vrelay")));
+    QVERIFY(told.contains("missing.vrelay"));
+    QVERIFY(job() == before);
+}
+
+void ShellTest::a_dropped_log_becomes_a_day()
+{
+    const std::size_t days = job().days.size();
+    drop(QStringLiteral(VERNAL_DEMO "/traces/cheese-room-7-may.csv"));
+    QCOMPARE(job().days.size(), days + 1);
+    QCOMPARE(document().day().kind, DayKind::recorded);
+    document().undo_stack().undo();
+    QCOMPARE(job().days.size(), days);
+}
+
+void ShellTest::a_dropped_job_is_opened()
+{
+    Job other = new_job("direct");
+    other.title = "Another";
+    const QString path = folder->filePath("another.vrelay");
+    QVERIFY(save_job(other, path.toStdString()));
+    drop(path);
+    QCOMPARE(job().title, std::string("Another"));
+    QCOMPARE(document().undo_stack().count(), 0);
+}
+
+void ShellTest::leaving_asks_and_can_be_cancelled()
+{
+    window->show_station(2);
+    type(number(rule_field("on_k")), "9.9");
+    const Job edited = job();
+    unsaved_answer = Dialogs::Unsaved::cancel;
+    QVERIFY(!window->open(QStringLiteral(VERNAL_DEMO "/job.json")));
+    QVERIFY(job() == edited);
+    QVERIFY(!window->close());
+    unsaved_answer = Dialogs::Unsaved::save;
+    QVERIFY(window->close());
+    QCOMPARE(open_job(job_path.toStdString())->variants, edited.variants);
+}
+
+void ShellTest::palette_finds_by_words_and_acts()
+{
+    QTest::keyClick(window.get(), Qt::Key_K, Qt::ControlModifier);
+    auto* palette = find<Palette>("palette");
+    QVERIFY(palette);
+    auto* list = palette->findChild<QListWidget*>();
+    const int all = list->count();
+    const std::string wanted = job().days.back().name;
+    QVERIFY(all > 10);
+    QTest::keyClicks(palette->findChild<QLineEdit*>(), "day " + QString::fromStdString(wanted).left(6).toLower());
+    QVERIFY(list->count() < all && list->count() > 0);
+    QTest::keyClick(palette->findChild<QLineEdit*>(), Qt::Key_Down);
+    QTest::keyClick(palette->findChild<QLineEdit*>(), Qt::Key_Up);
+    QTest::keyClick(palette->findChild<QLineEdit*>(), Qt::Key_Return);
+    QCOMPARE(document().day().name, wanted);
+}
+
+void ShellTest::every_new_loop_runs()
+{
+    StartPage page({"/somewhere/old.vrelay"}, {}, VERNAL_DEMO "/job.json");
+    QSignalSpy wanted(&page, &StartPage::new_wanted);
+    for (QPushButton* b : page.findChildren<QPushButton*>("newLoop"))
+        b->click();
+    QCOMPARE(wanted.size(), static_cast<qsizetype>(arrangements().size()));
+    for (const auto& one : wanted) {
+        document().set_job(new_job(one[0].toString().toStdString()), {});
+        settle();
+        QVERIFY2(window->session().outcome()->figures(), qPrintable(one[0].toString()));
+        QVERIFY(window->session().outcome()->figures()->heat.to_store > 0);
+    }
+}
+
+void ShellTest::switch_off_is_seen_and_named()
+{
+    document().edit_variant("switch", [](Variant& v) { v.unit.outputs[0].mode = Mode::off; });
+    settle();
+    QCOMPARE(starts(), 0);
+    window->session().set_cursor(12 * 3600);
+    QVERIFY2(find<QLabel>("why")->text().contains("OFF"), qPrintable(find<QLabel>("why")->text()));
+    document().edit_variant("switch", [](Variant& v) { v.unit.outputs[0].mode = Mode::on; });
+    settle();
+    QCOMPARE(window->session().outcome()->figures()->pumps[0].run_time_s, 86400.0);
+}
+
+void ShellTest::cursor_goes_by_key_and_why_follows()
+{
+    DayChart* chart = window->strip().chart();
+    window->session().set_cursor(3600);
+    const QString night = find<QLabel>("why")->text();
+    QTest::mouseClick(chart, Qt::LeftButton, {}, QPoint(chart->width() / 2, chart->height() / 2));
+    QVERIFY(window->session().cursor_s() > 8 * 3600);
+    QVERIFY(find<QLabel>("why")->text() != night);
+    const double at = window->session().cursor_s();
+    QTest::keyClick(chart, Qt::Key_Right);
+    QCOMPARE(window->session().cursor_s(), at + 60);
+    QTest::keyClick(chart, Qt::Key_Left, Qt::ShiftModifier);
+    QCOMPARE(window->session().cursor_s(), at - 540);
+}
+
+void ShellTest::variants_are_copied_and_compared()
+{
+    document().choose_variant(0);
+    settle();
+    const std::size_t variants = job().variants.size();
+    document().edit("copy", [](Job& j) {
+        j.variants.push_back(j.variants[0]);
+        j.variants.back().name = "wider";
+    });
+    document().keep_variant(0);
+    document().choose_variant(variants);
+    document().edit_variant("wider", [](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(15); });
+    settle();
+    QVERIFY(QTest::qWaitFor([&] { return window->session().verdict().baseline_name == job().variants[0].name; }, 10000));
+    QVERIFY(find<QLabel>("good")->text().contains(QString::fromStdString(job().variants[0].name)));
+}
+
+void ShellTest::glare_changes_colours_only()
+{
+    const Job before = job();
+    const QImage paper = window->grab().toImage();
+    window->set_glare(true);
+    settle();
+    const QImage glare = window->grab().toImage();
+    window->set_glare(false);
+    QCOMPARE(glare.size(), paper.size());
+    QVERIFY(glare != paper);
+    QVERIFY(job() == before);
+}
+
+// The window may be busy; what stands at the end is the last edit, not an older run.
+void ShellTest::edits_in_quick_succession_end_in_the_last()
+{
+    for (int i = 0; i < 40; ++i) {
+        document().edit_variant(
+            "quick", [i](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(6 + 0.1 * i); }, "quick");
+        if (i % 7 == 0)
+            laid_out();
+    }
+    settle();
+    QVERIFY(std::fabs(std::get<Differential>(window->session().outcome()->variant.unit.rules.back().body).on.in_kelvin() - 9.9) < 1e-9);
+    QCOMPARE(document().undo_stack().count(), 1);
+    laid_out();
+    QVERIFY(window->session().outcome()->variant == document().variant());
+}
+
+int main(int argc, char** argv) { return run_window_test<ShellTest>(argc, argv); }
+#include "shell_test.moc"
