@@ -1,0 +1,115 @@
+#include "builder.h"
+
+#include "core/plant/hydraulic_state.h"
+
+namespace vernal {
+
+void NetworkBuilder::build(const std::vector<ProbeSite>& probes)
+{
+    for (const Route& r : n_.arrangement_.routes)
+        for (Segment s : r.ring)
+            if (chains_[at(s)].nodes.empty())
+                build_segment(s);
+    place_probes();
+    n_.probe0_ = n_.n_;
+    for (const ProbeSite& site : probes)
+        build_probe(site);
+    empty_capacities();
+    make_rings();
+    n_.pattern_ = make_pattern();
+    add_up();
+}
+
+int NetworkBuilder::add_node(double capacity_j_k, bool outdoors, bool store)
+{
+    n_.capacity_[0].push_back(capacity_j_k);
+    n_.drains_.push_back(0.0);
+    n_.outdoors_.push_back(outdoors);
+    n_.may_freeze_.push_back(outdoors);
+    n_.ring_m3_.push_back(0.0);
+    n_.store_.push_back(store);
+    for (auto* v : {&air_, &room_, &probe_air_, &probe_room_})
+        v->push_back(0.0);
+    room_c_.push_back(l_.tank.room_c);
+    loss_.push_back(Loss::pipe);
+    return static_cast<int>(n_.n_++);
+}
+
+void NetworkBuilder::to_air(int node, double w_k, Loss loss)
+{
+    air_[at(node)] += w_k;
+    loss_[at(node)] = loss;
+}
+
+void NetworkBuilder::to_room(int node, double w_k, double room_c, Loss loss)
+{
+    room_[at(node)] += w_k;
+    room_c_[at(node)] = room_c;
+    loss_[at(node)] = loss;
+}
+
+// This much of the node's capacity runs out when the pump rests.
+void NetworkBuilder::drains(int node, double water_j_k, double at_most_j_k)
+{
+    if (!n_.arrangement_.drains)
+        return;
+    const double pitch_share = l_.drain_back.check_valve ? 0.0 : std::clamp(l_.drain_back.pitch / least_pitch, 0.0, 1.0);
+    n_.left_behind_ = 1.0 - pitch_share;
+    n_.drains_[at(node)] = std::min(water_j_k, at_most_j_k) * pitch_share;
+    n_.draining_m3_ += n_.drains_[at(node)] / water_j_m3k();
+}
+
+void NetworkBuilder::empty_capacities()
+{
+    n_.capacity_[1] = n_.capacity_[0];
+    if (n_.arrangement_.drains) {
+        const Chain& reservoir = chains_[at(Segment::reservoir)];
+        n_.drains_to_ = reservoir.nodes.empty() ? n_.store_top_ : at(reservoir.nodes.front());
+        for (std::size_t i = 0; i < n_.n_; ++i) {
+            n_.capacity_[1][i] -= n_.drains_[i];
+            n_.capacity_[1][n_.drains_to_] += n_.drains_[i];
+        }
+    }
+    for (std::size_t d = 0; d < 2; ++d)
+        for (double c : n_.capacity_[d])
+            n_.inverse_capacity_[d].push_back(1.0 / c);
+}
+
+void NetworkBuilder::build_segment(Segment s)
+{
+    switch (s) {
+    case Segment::collector: return build_collector(s, l_.collector, SunPlane::collector);
+    case Segment::collector_2: return build_collector(s, l_.collector_2, SunPlane::collector_2);
+    case Segment::return_pipe: return build_pipe(s, l_.back, true);
+    case Segment::return_2: return build_pipe(s, l_.back_2, true);
+    case Segment::supply_pipe: return build_pipe(s, l_.supply, false);
+    case Segment::supply_2: return build_pipe(s, l_.supply_2, false);
+    case Segment::tank_down: return run_down_tank(s, 0, l_.tank);
+    case Segment::coil: return build_coil(s, 0, l_.tank);
+    case Segment::coil_2: return build_coil(s, 1, l_.tank_2);
+    case Segment::exchanger_hot: return build_exchanger();
+    case Segment::exchanger_cold: return build_exchanger();
+    case Segment::rock_bed: return build_rock_bed(s);
+    case Segment::pool: return build_pool(s);
+    case Segment::slab: return build_slab(s);
+    case Segment::room: return build_room(s);
+    case Segment::cooler: return build_cooler(s);
+    case Segment::reservoir: return build_reservoir(s);
+    }
+}
+
+void NetworkBuilder::keep(Segment s, Chain chain)
+{
+    if (chain.tank < 0)
+        n_.ranges_[at(s)] = {static_cast<std::size_t>(chain.nodes.front()), chain.nodes.size()};
+    chains_[at(s)] = std::move(chain);
+}
+
+Network::Network(const Loop& loop, const std::vector<ProbeSite>& probes, Fineness fine)
+    : arrangement_(*find_arrangement(loop.arrangement)),
+      fluid_(arrangement_.carrier == Carrier::air ? warm_air() : glycol_water(arrangement_.carrier == Carrier::glycol ? loop.glycol_fraction : 0.0)), second_fluid_(glycol_water(0))
+{
+    NetworkBuilder(*this, loop, fine).build(probes);
+}
+
+} // namespace vernal
