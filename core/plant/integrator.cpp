@@ -24,7 +24,7 @@ constexpr double pipe_weight = 0.25;
 
 Integrator::Integrator(const Network& network) : network_(network), flows_{{-1}, -1, 0, false, 0}, cache_(cached_factors)
 {
-    for (auto* v : {&f0_, &f1_, &drift_, &rhs_, &k1_, &k2_, &k3_, &middle_, &next_})
+    for (auto* v : {&f0_, &f1_, &drift_, &rhs_, &k1_, &k2_, &k3_, &middle_, &next_, &f_end_, &part_temps_})
         v->resize(network.size());
     weight_.assign(network.size(), 1.0);
     for (Segment s : {Segment::supply_pipe, Segment::return_pipe, Segment::supply_2, Segment::return_2})
@@ -36,7 +36,7 @@ Integrator::Integrator(const Network& network) : network_(network), flows_{{-1},
 
 Integrator::Integrator(const Integrator& o) : network_(o.network_), flows_(o.flows_), clock_(o.clock_), weight_(o.weight_), k_(o.k_), f0_(o.f0_), cache_(o.cache_)
 {
-    for (auto* v : {&f1_, &drift_, &rhs_, &k1_, &k2_, &k3_, &middle_, &next_})
+    for (auto* v : {&f1_, &drift_, &rhs_, &k1_, &k2_, &k3_, &middle_, &next_, &f_end_, &part_temps_})
         v->resize(network_.size());
     trial_.next = &next_;
     trial_.rate = &f0_;
@@ -115,6 +115,42 @@ const Integrator::Trial& Integrator::attempt(const std::vector<double>& t, const
     h_ = h;
     used_ = &f;
     return trial_;
+}
+
+const Integrator::Part& Integrator::part(double share)
+{
+    share_ = share;
+    const double x = share, h = h_;
+    network_.rates(k_, flows_, b_, next_.data(), f_end_.data());
+    const double bent = x * x * (1 - x);
+    double error = 0;
+    for (std::size_t i = 0; i < next_.size(); ++i) {
+        const double whole = next_[i] - t0_[i], from = h * f0_[i], to = h * f_end_[i];
+        const double parabola = t0_[i] + from * x + (whole - from) * x * x;
+        const double cubic = bent * (2 * whole - from - to);
+        part_temps_[i] = parabola + cubic;
+        error = std::max(error, weight_[i] * std::fabs(cubic));
+    }
+    part_.error_k = error;
+    part_.temps = &part_temps_;
+    return part_;
+}
+
+HeatFlows Integrator::flows_at(const Surroundings& s, const double* t) const
+{
+    HeatFlows q = network_.linear_flows(flows_, t);
+    q += network_.fixed_flows(flows_, s);
+    q += network_.nonlinear_flows(flows_, s, t);
+    return q;
+}
+
+HeatFlows Integrator::heat_of_part()
+{
+    const double x = share_, bent = x * x * (1 - x);
+    HeatFlows q = heat() * (x * x + 2 * bent);
+    q += flows_at(a_, t0_) * (h_ * (x - x * x - bent));
+    q += flows_at(b_, next_.data()) * (-h_ * bent);
+    return q;
 }
 
 // The heat as one more row of the system: γh Σ w_i (q_i + ∇q·K_i + γ_i h ∂q/∂t).

@@ -27,6 +27,16 @@ public:
 
     // Heat of the last attempt, J.
     HeatFlows heat();
+
+    // The state at a share of the last attempt, 0…1: the cubic through both ends with
+    // the rates there (Hermite). Kept until the next call of part() or attempt().
+    struct Part {
+        double error_k = 0; // largest distance to the parabola without the end's rate, weighted as the trial's
+        const std::vector<double>* temps;
+    };
+    const Part& part(double share);
+    // Heat of that part, J: the same cubic, so that the balance closes as the whole step's does.
+    HeatFlows heat_of_part();
     // dT/dt at the beginning of the last attempt.
     const std::vector<double>& rate_at_begin() const { return f0_; }
 
@@ -38,14 +48,17 @@ private:
         SparseLu lu;
         std::vector<Network::NonlinearSlopes> slopes_at;
     };
+    HeatFlows flows_at(const Surroundings& s, const double* t) const; // W
     const Factors& factors(const std::vector<double>& t, double air_c, double h);
 
     const Network& network_;
     Flows flows_;
     std::uint64_t clock_ = 0;
-    std::vector<double> weight_, k_, matrix_, f0_, f1_, drift_, rhs_, k1_, k2_, k3_, middle_, next_;
+    std::vector<double> weight_, k_, matrix_, f0_, f1_, drift_, rhs_, k1_, k2_, k3_, middle_, next_, f_end_, part_temps_;
     std::vector<Factors> cache_;
     Trial trial_;
+    Part part_;
+    double share_ = 0;
     // The last attempt, for heat().
     const double* t0_ = nullptr;
     Surroundings a_, b_, inside_;

@@ -95,10 +95,23 @@ std::int64_t Simulation::one_step(std::int64_t k, std::int64_t left)
             break;
         }
         const Integrator::Trial& trial = integrator_.attempt(temps_, flows, a, surroundings_at(*day_, t + h), h);
-        const std::int64_t good = n == 1 ? 1 : acceptable(trial, n, h);
+        const bool resting = state_.running == 0;
+        if (n > 1 && !steps_.fixed() && trial.error_k > steps_.error_tolerance_k(resting)) {
+            ++rejected_;
+            n = steps_.shorter(n, trial.error_k, resting);
+            continue;
+        }
+        const std::int64_t good = quiet_samples(trial, n, h);
         if (good == n) {
             take(trial);
-            steps_.accepted(n, trial.error_k, state_.running == 0);
+            steps_.accepted(n, trial.error_k, resting);
+            break;
+        }
+        // What comes before something could switch is in the attempt already.
+        const double error_k = trial.error_k * std::pow(static_cast<double>(good) / static_cast<double>(n), 3);
+        if (take_part(good, n)) {
+            n = good;
+            steps_.accepted(n, error_k, resting);
             break;
         }
         ++rejected_;
@@ -125,12 +138,9 @@ double Simulation::next_change_s(double t) const
     return by_sun ? std::min(by_itself, 60.0 * (std::floor(t / 60.0 + 1e-9) + 1)) : by_itself;
 }
 
-// How many of the n samples tried may be taken at once; n: all, the trial stands.
-std::int64_t Simulation::acceptable(const Integrator::Trial& trial, std::int64_t n, double h)
+// In how many of the n samples tried nothing can switch; at least 1.
+std::int64_t Simulation::quiet_samples(const Integrator::Trial& trial, std::int64_t n, double h)
 {
-    const bool resting = state_.running == 0;
-    if (!steps_.fixed() && trial.error_k > steps_.error_tolerance_k(resting))
-        return steps_.shorter(n, trial.error_k, resting);
     if (n == 1 || quiet(trial, n, n, h))
         return n;
     std::int64_t m = 1, noisy = n; // the last that is quiet, the first that is not
@@ -180,6 +190,22 @@ void Simulation::take(const Integrator::Trial& trial)
     }
     previous_.swap(temps_);
     temps_ = *trial.next;
+}
+
+// The first m of the n samples tried, from the attempt's own cubic; false: it is
+// bent too much for that, or reads otherwise than the skip was asked for.
+bool Simulation::take_part(std::int64_t m, std::int64_t n)
+{
+    const Integrator::Part& part = integrator_.part(static_cast<double>(m) / static_cast<double>(n));
+    if (part.error_k > steps_.error_tolerance_k(state_.running == 0))
+        return false;
+    if (counting_ && !listeners_.all.empty()) {
+        const HeatFlows q = integrator_.heat_of_part();
+        tell([&](Listener& l) { l.heat(*this, q); });
+    }
+    previous_.swap(temps_);
+    temps_ = *part.temps;
+    return true;
 }
 
 void Simulation::finish_step(std::int64_t k, std::int64_t n, const DrawNow& draw)

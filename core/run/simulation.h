@@ -69,7 +69,8 @@ private:
     std::int64_t one_step(std::int64_t k, std::int64_t left);
     double next_change_s(double t) const;
     double element_w_at(double t) const;
-    std::int64_t acceptable(const Integrator::Trial& trial, std::int64_t n, double h);
+    std::int64_t quiet_samples(const Integrator::Trial& trial, std::int64_t n, double h);
+    bool take_part(std::int64_t m, std::int64_t n);
     bool quiet(const Integrator::Trial& trial, std::int64_t m, std::int64_t n, double h);
     void walk_one_sample(double t, const Flows& flows);
     void take(const Integrator::Trial& trial);
