@@ -31,7 +31,6 @@ Integrator::Integrator(const Network& network) : network_(network), flows_{{-1},
         if (const NodeRange r = network.nodes_of(s); r.count > 2)
             std::fill_n(weight_.begin() + static_cast<std::ptrdiff_t>(r.first + 1), r.count - 2, pipe_weight); // probes sit at the ends
     trial_.next = &next_;
-    trial_.rate = &f0_;
 }
 
 Integrator::Integrator(const Integrator& o) : network_(o.network_), flows_(o.flows_), clock_(o.clock_), weight_(o.weight_), k_(o.k_), f0_(o.f0_), cache_(o.cache_)
@@ -39,7 +38,6 @@ Integrator::Integrator(const Integrator& o) : network_(o.network_), flows_(o.flo
     for (auto* v : {&f1_, &drift_, &rhs_, &k1_, &k2_, &k3_, &middle_, &next_, &f_end_, &part_temps_})
         v->resize(network_.size());
     trial_.next = &next_;
-    trial_.rate = &f0_;
 }
 
 const Integrator::Factors& Integrator::factors(const std::vector<double>& t, double air_c, double h)
@@ -73,10 +71,14 @@ const Integrator::Factors& Integrator::factors(const std::vector<double>& t, dou
 
 const Integrator::Trial& Integrator::attempt(const std::vector<double>& t, const Flows& flows, const Surroundings& a, const Surroundings& b, double h)
 {
+    const bool goes_on = closed_ && flows == flows_ && a == b_ && t == next_;
     if (!(flows == flows_)) {
         flows_ = flows;
         network_.assemble(flows, k_);
     }
+    if (goes_on)
+        f0_.swap(f_end_);
+    closed_ = false;
     const Factors& f = factors(t, a.air_c, h);
     const std::size_t n = t.size();
     const Surroundings inside = Surroundings::between(a, b, gamma);
@@ -86,7 +88,8 @@ const Integrator::Trial& Integrator::attempt(const std::vector<double>& t, const
     double* __restrict k1 = k1_.data(), * __restrict k2 = k2_.data(), * __restrict k3 = k3_.data();
     const double* __restrict weight = weight_.data();
     double* __restrict middle = middle_.data(), * __restrict next = next_.data();
-    network_.rates(k_, flows, a, t0, f0);
+    if (!goes_on)
+        network_.rates(k_, flows, a, t0, f0);
     network_.drift(a, b, f.slopes_at.data(), flows.drained, drift);
     for (std::size_t i = 0; i < n; ++i)
         rhs[i] = gamma * h * (f0[i] + gamma * drift[i]);
@@ -117,19 +120,55 @@ const Integrator::Trial& Integrator::attempt(const std::vector<double>& t, const
     return trial_;
 }
 
+void Integrator::close()
+{
+    if (closed_)
+        return;
+    network_.rates(k_, flows_, b_, next_.data(), f_end_.data());
+    closed_ = true;
+}
+
+double Integrator::inside(std::size_t node, double x) const
+{
+    const double whole = next_[node] - t0_[node], from = h_ * f0_[node], to = h_ * f_end_[node];
+    return t0_[node] + x * (from + x * ((whole - from) + (1 - x) * (2 * whole - from - to)));
+}
+
+Integrator::Span Integrator::span(std::size_t node, double x) const
+{
+    const double begin = t0_[node], end = inside(node, x);
+    Span out{std::min(begin, end), std::max(begin, end)};
+    // Its derivative: from + 2 (3 whole − 2 from − to) x − 3 (2 whole − from − to) x².
+    const double whole = next_[node] - begin, from = h_ * f0_[node], to = h_ * f_end_[node];
+    const double square = -3 * (2 * whole - from - to), twice = 3 * whole - 2 * from - to;
+    const double under = twice * twice - square * from;
+    const auto meet = [&](double at) {
+        if (at > 0 && at < x) {
+            const double v = inside(node, at);
+            out.low = std::min(out.low, v);
+            out.high = std::max(out.high, v);
+        }
+    };
+    if (under < 0)
+        return out;
+    const double q = -(twice + std::copysign(std::sqrt(under), twice)); // without cancellation
+    if (square != 0)
+        meet(q / square);
+    if (q != 0)
+        meet(from / q);
+    return out;
+}
+
 const Integrator::Part& Integrator::part(double share)
 {
+    close();
     share_ = share;
-    const double x = share, h = h_;
-    network_.rates(k_, flows_, b_, next_.data(), f_end_.data());
-    const double bent = x * x * (1 - x);
+    const double x = share, bent = x * x * (1 - x);
     double error = 0;
     for (std::size_t i = 0; i < next_.size(); ++i) {
-        const double whole = next_[i] - t0_[i], from = h * f0_[i], to = h * f_end_[i];
-        const double parabola = t0_[i] + from * x + (whole - from) * x * x;
-        const double cubic = bent * (2 * whole - from - to);
-        part_temps_[i] = parabola + cubic;
-        error = std::max(error, weight_[i] * std::fabs(cubic));
+        const double whole = next_[i] - t0_[i], from = h_ * f0_[i], to = h_ * f_end_[i];
+        part_temps_[i] = inside(i, x);
+        error = std::max(error, weight_[i] * std::fabs(bent * (2 * whole - from - to)));
     }
     part_.error_k = error;
     part_.temps = &part_temps_;

@@ -21,15 +21,23 @@ public:
     struct Trial {
         double error_k = 0;              // largest difference to the second-order result; inside pipes a quarter of it
         const std::vector<double>* next; // temperatures at the end
-        const std::vector<double>* rate; // dT/dt at the beginning
     };
     const Trial& attempt(const std::vector<double>& t, const Flows& flows, const Surroundings& a, const Surroundings& b, double h);
 
     // Heat of the last attempt, J.
     HeatFlows heat();
 
-    // The state at a share of the last attempt, 0…1: the cubic through both ends with
-    // the rates there (Hermite). Kept until the next call of part() or attempt().
+    // Inside the last attempt: the cubic through both ends with the rates there
+    // (Hermite), share 0…1. close() works out the rates at the end, once an attempt;
+    // the next attempt begins with them where nothing has changed.
+    void close();
+    double inside(std::size_t node, double share) const; // °C; after close()
+    struct Span {
+        double low, high;
+    };
+    Span span(std::size_t node, double share) const; // of the cubic from the beginning to there
+
+    // The whole state there; closes. Kept until the next call of part() or attempt().
     struct Part {
         double error_k = 0; // largest distance to the parabola without the end's rate, weighted as the trial's
         const std::vector<double>* temps;
@@ -37,8 +45,6 @@ public:
     const Part& part(double share);
     // Heat of that part, J: the same cubic, so that the balance closes as the whole step's does.
     HeatFlows heat_of_part();
-    // dT/dt at the beginning of the last attempt.
-    const std::vector<double>& rate_at_begin() const { return f0_; }
 
 private:
     struct Factors {
@@ -59,6 +65,7 @@ private:
     Trial trial_;
     Part part_;
     double share_ = 0;
+    bool closed_ = false; // f_end_ is of the last attempt
     // The last attempt, for heat().
     const double* t0_ = nullptr;
     Surroundings a_, b_, inside_;

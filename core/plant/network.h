@@ -28,6 +28,7 @@ struct Surroundings {
     std::array<double, sun_planes> sun_w_m2{}; // on an array: times incidence angle modifier
     double net_sky_w_m2 = 0.0;                 // σ (Ta⁴ − Tsky⁴)
     static Surroundings between(const Surroundings& a, const Surroundings& b, double share);
+    bool operator==(const Surroundings&) const = default;
 };
 
 // Heat capacity rates, W/K; a route's is negative while it runs backwards by

@@ -87,8 +87,9 @@ std::int64_t Simulation::one_step(std::int64_t k, std::int64_t left)
     const DrawNow draw = network().has_tank() ? draw_at(*day_, t, temps_[network().store_top()]) : DrawNow{};
     Flows flows = hydraulics_.flows(draw.rate_w_k, day_->mains_c);
     flows.element_w = element_w_at(t);
-    std::int64_t n = std::min(steps_.allowed(t, next_change_s(t)), left);
+    std::int64_t n = std::min(steps_.allowed(t, next_change_s(t)), left), tried = n;
     for (;;) {
+        tried = n;
         const double h = static_cast<double>(n) * sample_s_;
         if (n == 1 && h > steps_.longest_piece_s() * 1.001) {
             walk_one_sample(t, flows);
@@ -101,7 +102,7 @@ std::int64_t Simulation::one_step(std::int64_t k, std::int64_t left)
             n = steps_.shorter(n, trial.error_k, resting);
             continue;
         }
-        const std::int64_t good = quiet_samples(trial, n, h);
+        const std::int64_t good = quiet_samples(n, h);
         if (good == n) {
             take(trial);
             steps_.accepted(n, trial.error_k, resting);
@@ -117,7 +118,7 @@ std::int64_t Simulation::one_step(std::int64_t k, std::int64_t left)
         ++rejected_;
         n = good;
     }
-    finish_step(k, n, draw);
+    finish_step(k, n, tried, draw);
     return n;
 }
 
@@ -139,32 +140,32 @@ double Simulation::next_change_s(double t) const
 }
 
 // In how many of the n samples tried nothing can switch; at least 1.
-std::int64_t Simulation::quiet_samples(const Integrator::Trial& trial, std::int64_t n, double h)
+std::int64_t Simulation::quiet_samples(std::int64_t n, double h)
 {
-    if (n == 1 || quiet(trial, n, n, h))
+    if (n == 1)
+        return n;
+    integrator_.close();
+    if (quiet(n, n, h))
         return n;
     std::int64_t m = 1, noisy = n; // the last that is quiet, the first that is not
     while (noisy - m > 1) {
         const std::int64_t middle = (m + noisy) / 2;
-        (quiet(trial, middle, n, h) ? m : noisy) = middle;
+        (quiet(middle, n, h) ? m : noisy) = middle;
     }
     return m;
 }
 
-// Whether nothing can switch in the first m of n samples. Readings inside follow a
-// parabola through both ends with the slope at the first; they are taken to stay
-// between the ends of the stretch, widened by a quarter of the bend.
-bool Simulation::quiet(const Integrator::Trial& trial, std::int64_t m, std::int64_t n, double h)
+// Whether nothing can switch in the first m of n samples: the readings keep within
+// what the attempt's own cubic comes to there.
+bool Simulation::quiet(std::int64_t m, std::int64_t n, double h)
 {
+    constexpr double rounding_k = 1e-9;
     const double x = static_cast<double>(m) / static_cast<double>(n);
     Readings::Tips low{}, high{};
     for (std::size_t i = 0; i < setup().program.probes; ++i) {
-        const std::size_t node = network().probe_node(i);
-        const double r0 = temps_[node], straight = h * (*trial.rate)[node];
-        const double bend = ((*trial.next)[node] - r0 - straight) * x * x;
-        const double r1 = r0 + straight * x + bend, bulge = 0.25 * std::fabs(bend);
-        low[i] = std::min(r0, r1) - bulge;
-        high[i] = std::max(r0, r1) + bulge;
+        const Integrator::Span s = integrator_.span(network().probe_node(i), x);
+        low[i] = s.low - rounding_k;
+        high[i] = s.high + rounding_k;
     }
     const double sun_0 = sun_on_probes(time_of_day_s_), sun_1 = sun_on_probes(time_of_day_s_ + x * h);
     const bool steady = readings_.bound(low, high, std::min(sun_0, sun_1), std::max(sun_0, sun_1), bounds_);
@@ -208,12 +209,12 @@ bool Simulation::take_part(std::int64_t m, std::int64_t n)
     return true;
 }
 
-void Simulation::finish_step(std::int64_t k, std::int64_t n, const DrawNow& draw)
+void Simulation::finish_step(std::int64_t k, std::int64_t n, std::int64_t tried, const DrawNow& draw)
 {
     const double h = static_cast<double>(n) * sample_s_;
     time_of_day_s_ = static_cast<double>(k + n) * sample_s_;
     tell([&](Listener& l) { l.passed(*this, h, draw); });
-    rows_inside(k, n);
+    rows_inside(k, n, tried);
     hydraulics_.pass(h, temps_);
     pressure_.pass(temps_, h);
     const std::uint32_t before = state_.running;
@@ -280,10 +281,10 @@ void Simulation::take_readings()
     inputs_.pressed = pressed_at(time_of_day_s_);
 }
 
-// Samples inside a step: the same parabola, kept within the bounds under which
-// nothing can switch. They are walked where someone wants them, and where the
-// unit's state hangs on each.
-void Simulation::rows_inside(std::int64_t k, std::int64_t n)
+// Samples inside a step of n: on the cubic of the attempt of `tried`, which keeps
+// within the bounds under which nothing can switch. They are walked where someone
+// wants them, and where the unit's state hangs on each.
+void Simulation::rows_inside(std::int64_t k, std::int64_t n, std::int64_t tried)
 {
     const bool walks = setup().program.walks(), wanted = counting_ && std::any_of(listeners_.all.begin(), listeners_.all.end(), [](const Listener*l) { return l->wants_rows(); });
     if (dead_ || n < 2 || !(walks || wanted))
@@ -292,22 +293,14 @@ void Simulation::rows_inside(std::int64_t k, std::int64_t n)
     in.pressed = 0;
     EngineState copy = state_;
     EngineState& s = walks ? state_ : copy;
-    const double h = static_cast<double>(n) * sample_s_;
     for (std::int64_t i = 1; i < n; ++i) {
-        const double x = static_cast<double>(i) / static_cast<double>(n), now = static_cast<double>(k + i) * sample_s_;
+        const double x = static_cast<double>(i) / static_cast<double>(tried), now = static_cast<double>(k + i) * sample_s_;
         Readings::Tips tips{};
-        for (std::size_t p = 0; p < setup().program.probes; ++p) {
-            const std::size_t node = network().probe_node(p);
-            const double r0 = previous_[node], r1 = temps_[node], slope = integrator_.rate_at_begin()[node];
-            tips[p] = r0 + h * slope * x + (r1 - r0 - h * slope) * x * x;
-        }
+        for (std::size_t p = 0; p < setup().program.probes; ++p)
+            tips[p] = integrator_.inside(network().probe_node(p), x);
         readings_.read(tips, sun_on_probes(now), in);
         in.clock_ms = clock_at(now);
         in.date = date_at(day_->date, now);
-        for (std::size_t p = 0; p < setup().program.probes; ++p) {
-            const bool invalid = (bounds_.invalid >> p & 1U) != 0;
-            in.readings[p] = {invalid ? 0 : std::clamp(in.readings[p].mk, bounds_.low[p], bounds_.high[p]), !invalid};
-        }
         const Decisions d = step(setup().program, in, s);
         tell([&](Listener& l) {
             if (l.wants_rows())

@@ -69,13 +69,13 @@ private:
     std::int64_t one_step(std::int64_t k, std::int64_t left);
     double next_change_s(double t) const;
     double element_w_at(double t) const;
-    std::int64_t quiet_samples(const Integrator::Trial& trial, std::int64_t n, double h);
+    std::int64_t quiet_samples(std::int64_t n, double h);
     bool take_part(std::int64_t m, std::int64_t n);
-    bool quiet(const Integrator::Trial& trial, std::int64_t m, std::int64_t n, double h);
+    bool quiet(std::int64_t m, std::int64_t n, double h);
     void walk_one_sample(double t, const Flows& flows);
     void take(const Integrator::Trial& trial);
-    void finish_step(std::int64_t k, std::int64_t n, const DrawNow& draw);
-    void rows_inside(std::int64_t k, std::int64_t n);
+    void finish_step(std::int64_t k, std::int64_t n, std::int64_t tried, const DrawNow& draw);
+    void rows_inside(std::int64_t k, std::int64_t n, std::int64_t tried);
     void decide(std::int64_t n = 1);
     void stand_still();
     void act();
