@@ -1,11 +1,14 @@
 // What the drawing shows at the cursor; shared by the files that paint it.
 #pragma once
 
-#include "loop_view.h"
+#include "app/print/loop_sheet.h"
+#include "app/shell/session.h"
+
+#include <QColor>
 
 namespace vernal {
 
-struct LoopView::Live {
+struct LoopLive {
     bool known = false, drained = false;
     std::uint32_t running = 0;
     std::array<std::vector<double>, segments> along; // °C in the order of the flow
@@ -17,5 +20,10 @@ struct LoopView::Live {
     const std::vector<double>& of(Segment s) const { return along[static_cast<std::size_t>(s)]; }
     bool runs(std::size_t output) const { return (running >> output & 1U) != 0; }
 };
+
+// Of a coupled outcome at one of its records; network: built from its setup.
+LoopLive live_at(const Outcome& outcome, std::size_t record, const Network& network, const Arrangement& arrangement);
+
+QColor temperature_colour(double c); // cool slate to warm copper, muted
 
 } // namespace vernal

@@ -1,4 +1,6 @@
-#include "loop_live.h"
+#include "loop_view.h"
+
+#include "parts/scene.h"
 
 #include "app/shell/theme.h"
 
@@ -20,53 +22,17 @@ constexpr std::array click_order{Part::check_valve, Part::vessel, Part::wiring, 
 
 } // namespace
 
-QColor temperature_colour(double c)
+// The network is built once an outcome, not at every repaint.
+LoopLive LoopView::live() const
 {
-    if (!std::isfinite(c))
-        return theme().air;
-    const double f = std::clamp(c / 90.0, 0.0, 1.0);
-    const QColor cool(0x4F, 0x7F, 0xA3), mid(0x9A, 0x93, 0x6E), hot(0xB8, 0x55, 0x1E);
-    const auto mix = [](const QColor& a, const QColor& b, double s) {
-        return QColor::fromRgbF(static_cast<float>(std::lerp(a.redF(), b.redF(), s)), static_cast<float>(std::lerp(a.greenF(), b.greenF(), s)), static_cast<float>(std::lerp(a.blueF(), b.blueF(), s)));
-    };
-    return f < 0.5 ? mix(cool, mid, f * 2) : mix(mid, hot, f * 2 - 1);
-}
-
-LoopView::Live LoopView::live() const
-{
-    Live l;
     const auto& o = session_.outcome();
     if (!o || o->is_replay() || o->coupled.records.empty() || !o->setup || o->variant.loop.arrangement != arrangement().key)
-        return l;
-    const std::size_t i = session_.cursor_index();
-    const Record& r = o->coupled.records[i];
-    const float* node = o->coupled.nodes.data() + i * o->coupled.node_count;
-    const Network net(o->setup->loop, o->setup->probes);
-    const auto some = [&](NodeRange range) { return std::vector<double>(node + range.first, node + range.first + range.count); };
-    for (std::size_t s = 0; s < segments; ++s)
-        l.along[s] = some(net.nodes_of(static_cast<Segment>(s)));
-    l.known = true;
-    l.running = r.state.running;
-    l.tank = some(net.tank(0));
-    l.tank_2 = some(net.tank(1));
-    l.store = static_cast<double>(node[net.store_top()]);
-    for (std::size_t k = 0; k < max_routes; ++k)
-        l.flows[k] = r.flows.route_w_k[k] > 0;
-    for (std::size_t k = 0; k < arrangement().routes.size(); ++k)
-        if (l.flows[k])
-            l.flow_m3_s[arrangement().routes[k].pump] = r.flows.route_w_k[k] / net.rate_w_k(k, 1.0);
-    l.drained = r.flows.drained;
-    l.power_volt = static_cast<double>(r.volt);
-    l.charge = static_cast<double>(r.charge);
-    l.pressure_pa = static_cast<double>(r.pressure_pa);
-    l.element_w = r.flows.element_w;
-    l.trouble = r.trouble;
-    for (std::size_t k = 0; k < arrangement().routes.size(); ++k)
-        if (r.flows.route_w_k[k] < 0)
-            l.reverse_m3_s = -r.flows.route_w_k[k] / net.rate_w_k(k, 1.0);
-    l.plane = static_cast<double>(r.plane_w_m2);
-    l.air = static_cast<double>(r.air_c);
-    return l;
+        return {};
+    if (!network_ || network_of_ != o->id) {
+        network_ = std::make_shared<const Network>(o->setup->loop, o->setup->probes);
+        network_of_ = o->id;
+    }
+    return live_at(*o, session_.cursor_index(), *network_, arrangement());
 }
 
 const Arrangement& LoopView::arrangement() const { return *find_arrangement(session_.document().variant().loop.arrangement); }
@@ -169,20 +135,20 @@ void LoopView::paintEvent(QPaintEvent*)
 
 void LoopView::paint_sheet(QPainter& p) const
 {
-    const Live now = live();
+    const LoopLive now = live();
     const Sheet sheet = sheet_of(arrangement());
     for (const SheetPipe& pipe : sheet.pipes)
         paint_pipe(p, pipe, now);
     paint_collectors(p, sheet, now);
-    paint_stores(p, sheet, now);
-    paint_between(p, sheet, now);
-    if (!pointed_) // beside a probe's lead the drawing is small: no words that could not be read
-        paint_protection(p, sheet, now);
+    const PartScene scene{p, sheet, now, session_.document().variant().loop, arrangement(), session_.units(), pointed_.has_value()};
+    for (const PartPainter& painter : part_painters())
+        if (arrangement().has(painter.part) && (painter.when_small || !pointed_))
+            painter.paint(scene);
     for (Part part : {Part::pump, Part::pump_2})
         if (arrangement().has(part))
             paint_pump(p, sheet.place.at(part).center(), part, now);
     if (!pointed_)
-        paint_labels(p, sheet, now);
+        paint_labels(scene);
     paint_probes(p, sheet);
     if (now.known || pointed_)
         return;
@@ -192,7 +158,7 @@ void LoopView::paint_sheet(QPainter& p) const
     p.drawText(QRectF(0, 456, sheet_w, 22), Qt::AlignCenter, replay ? tr("A log has no temperatures inside the parts: choose a generated day to see them.") : tr("…"));
 }
 
-void LoopView::paint_collectors(QPainter& p, const Sheet& sheet, const Live& now) const
+void LoopView::paint_collectors(QPainter& p, const Sheet& sheet, const LoopLive& now) const
 {
     const Theme& t = theme();
     for (const auto& [part, array] : sheet.array) {
@@ -211,7 +177,7 @@ void LoopView::paint_collectors(QPainter& p, const Sheet& sheet, const Live& now
     }
 }
 
-void LoopView::paint_pipe(QPainter& p, const SheetPipe& pipe, const Live& now) const
+void LoopView::paint_pipe(QPainter& p, const SheetPipe& pipe, const LoopLive& now) const
 {
     const std::vector<double>& temps = now.of(pipe.shows);
     const QPolygonF& line = pipe.line;
@@ -237,7 +203,7 @@ void LoopView::paint_pipe(QPainter& p, const SheetPipe& pipe, const Live& now) c
     }
 }
 
-void LoopView::paint_pump(QPainter& p, const QPointF& c, Part part, const Live& now) const
+void LoopView::paint_pump(QPainter& p, const QPointF& c, Part part, const LoopLive& now) const
 {
     const Theme& t = theme();
     const Variant& v = session_.document().variant();
@@ -272,46 +238,31 @@ void LoopView::paint_pump(QPainter& p, const QPointF& c, Part part, const Live& 
         how);
 }
 
-void LoopView::paint_labels(QPainter& p, const Sheet& sheet, const Live& now) const
+// The names of the parts, and what can be read at the arrays.
+void LoopView::paint_labels(const PartScene& s) const
 {
-    const Theme& t = theme();
-    const Loop& loop = session_.document().variant().loop;
-    const Arrangement& a = arrangement();
-    const auto value = [&](double x, Quantity q) { return text(x, q, session_.units()); };
-    p.setPen(t.ink);
+    const LoopLive& now = s.now;
+    QPainter& p = s.p;
+    p.setPen(theme().ink);
     p.setFont(text_font(14, true));
-    const bool two = a.has(Part::collector_2);
-    p.drawText(QPointF(14, 34), two ? tr("collectors %1 + %2").arg(value(loop.collector.area_m2, Quantity::area), value(loop.collector_2.area_m2, Quantity::area)) : tr("collector %1").arg(value(loop.collector.area_m2, Quantity::area)));
-    const auto above = [&](Part part, const QString& s) {
-        const QRectF r = sheet.place.at(part);
-        p.drawText(QRectF(r.center().x() - 130, r.top() - 22, 260, 18), Qt::AlignCenter, s);
-    };
-    if (a.has(Part::tank))
-        above(Part::tank, tr("tank %1").arg(value(loop.tank.volume_m3, Quantity::volume)));
-    if (a.has(Part::tank_2))
-        above(Part::tank_2, tr("second %1").arg(value(loop.tank_2.volume_m3, Quantity::volume)));
-    if (a.has(Part::pool))
-        above(Part::pool, loop.pool.covered ? tr("pool %1, covered").arg(value(loop.pool.volume_m3, Quantity::large_volume)) : tr("pool %1").arg(value(loop.pool.volume_m3, Quantity::large_volume)));
-    if (a.has(Part::slab))
-        above(Part::slab, tr("slab %1").arg(value(loop.slab.area_m2, Quantity::area)));
-    if (a.has(Part::room))
-        above(Part::room, tr("room %1").arg(value(loop.room.air_m3, Quantity::space)));
+    const bool two = s.arrangement.has(Part::collector_2);
+    const QString first = s.words(s.loop.collector.area_m2, Quantity::area);
+    p.drawText(QPointF(14, 34), two ? tr("collectors %1 + %2").arg(first, s.words(s.loop.collector_2.area_m2, Quantity::area)) : tr("collector %1").arg(first));
+    for (const PartPainter& painter : part_painters())
+        if (painter.label && s.arrangement.has(painter.part))
+            painter.label(s);
     p.setFont(text_font(13));
-    p.setPen(t.second_ink);
-    if (a.has(Part::cooler))
-        p.drawText(QRectF(606, 388, 60, 18), Qt::AlignLeft, tr("cooler"));
-    if (a.has(Part::reservoir))
-        p.drawText(QRectF(428, 240, 88, 18), Qt::AlignRight, tr("reservoir"));
+    p.setPen(theme().second_ink);
     if (!now.known)
         return;
-    p.drawText(QPointF(14, 54), tr("%1 at the outlet").arg(value(now.of(Segment::collector).back(), Quantity::temperature)));
-    p.drawText(QPointF(14, 73), tr("%1 on it").arg(value(now.plane, Quantity::irradiance)));
-    p.drawText(QPointF(14, 92), tr("air %1").arg(value(now.air, Quantity::temperature)));
-    if (a.drains)
+    p.drawText(QPointF(14, 54), tr("%1 at the outlet").arg(s.words(now.of(Segment::collector).back(), Quantity::temperature)));
+    p.drawText(QPointF(14, 73), tr("%1 on it").arg(s.words(now.plane, Quantity::irradiance)));
+    p.drawText(QPointF(14, 92), tr("air %1").arg(s.words(now.air, Quantity::temperature)));
+    if (s.arrangement.drains)
         p.drawText(QPointF(14, 111), now.drained ? tr("array empty") : tr("array full"));
     if (!two)
-        p.drawText(QRectF(604, 108, 96, 44), Qt::AlignLeft, tr("return\n%1").arg(value(now.of(Segment::return_pipe).back(), Quantity::temperature)));
-    p.drawText(QRectF(22, 250, 114, 44), Qt::AlignRight, tr("supply\n%1").arg(value(now.of(Segment::supply_pipe).front(), Quantity::temperature)));
+        p.drawText(QRectF(604, 108, 96, 44), Qt::AlignLeft, tr("return\n%1").arg(s.words(now.of(Segment::return_pipe).back(), Quantity::temperature)));
+    p.drawText(QRectF(22, 250, 114, 44), Qt::AlignRight, tr("supply\n%1").arg(s.words(now.of(Segment::supply_pipe).front(), Quantity::temperature)));
 }
 
 void LoopView::paint_probes(QPainter& p, const Sheet& sheet) const

@@ -1,14 +1,15 @@
 // The loop, drawn by the program from its arrangement, live at the cursor.
 #pragma once
 
-#include "app/print/loop_sheet.h"
-#include "app/shell/session.h"
+#include "loop_live.h"
 
 #include <QWidget>
 
 #include <optional>
 
 namespace vernal {
+
+struct PartScene;
 
 class LoopView : public QWidget {
     Q_OBJECT
@@ -33,28 +34,21 @@ protected:
     void mouseMoveEvent(QMouseEvent* e) override;
 
 private:
-    struct Live; // temperatures and states at the cursor
-    Live live() const;
+    LoopLive live() const;
     const Arrangement& arrangement() const;
     std::optional<Part> part_at(const QPointF& at) const;
-    void paint_collectors(QPainter& p, const Sheet& sheet, const Live& now) const;
-    void paint_pipe(QPainter& p, const SheetPipe& pipe, const Live& now) const;
-    void paint_stores(QPainter& p, const Sheet& sheet, const Live& now) const;
-    void paint_tank(QPainter& p, const QRectF& r, const Tank& tank, const std::vector<double>& temps, bool coil) const;
-    void paint_between(QPainter& p, const Sheet& sheet, const Live& now) const;
-    void paint_protection(QPainter& p, const Sheet& sheet, const Live& now) const;
-    void paint_power(QPainter& p, const Sheet& sheet, const Live& now) const;
-    void paint_pump(QPainter& p, const QPointF& centre, Part part, const Live& now) const;
-    void paint_labels(QPainter& p, const Sheet& sheet, const Live& now) const;
+    void paint_collectors(QPainter& p, const Sheet& sheet, const LoopLive& now) const;
+    void paint_pipe(QPainter& p, const SheetPipe& pipe, const LoopLive& now) const;
+    void paint_pump(QPainter& p, const QPointF& centre, Part part, const LoopLive& now) const;
+    void paint_labels(const PartScene& scene) const;
     void paint_probes(QPainter& p, const Sheet& sheet) const;
     void paint_pointer(QPainter& p) const;
-    void plate(QPainter& p, const QPointF& centre, double temp_c) const;
     QTransform frame() const; // from the sheet to the widget
     Session& session_;
     Part part_ = Part::collector;
     std::optional<std::size_t> pointed_;
+    mutable std::shared_ptr<const Network> network_; // of the outcome network_of_
+    mutable quint64 network_of_ = 0;
 };
-
-QColor temperature_colour(double c); // cool slate to warm copper, muted
 
 } // namespace vernal

@@ -1,0 +1,109 @@
+// What lies between the stores and the arrays.
+#include "scene.h"
+
+#include <algorithm>
+#include <tuple>
+
+namespace vernal {
+namespace {
+
+void name_beside(const PartScene& s, const QRectF& box, Qt::AlignmentFlag align, const QString& name)
+{
+    s.p.setFont(text_font(13));
+    s.p.setPen(theme().second_ink);
+    s.p.drawText(box, align, name);
+}
+
+} // namespace
+
+void paint_exchanger(const PartScene& s)
+{
+    const QRectF r = s.at(Part::exchanger);
+    s.p.setPen(QPen(theme().second_ink, 3));
+    s.p.setBrush(theme().desk);
+    s.p.drawRoundedRect(r, 6, 6);
+    const auto half = [&](const QRectF& side, std::vector<double> temps, bool upward) {
+        if (!upward)
+            std::reverse(temps.begin(), temps.end());
+        QPainterPath path;
+        path.addRect(side.adjusted(3, 4, -3, -4));
+        s.layers(side, path, temps);
+    };
+    half(QRectF(r.left(), r.top(), r.width() / 2, r.height()), s.now.of(Segment::exchanger_cold), true);
+    half(QRectF(r.center().x(), r.top(), r.width() / 2, r.height()), s.now.of(Segment::exchanger_hot), false);
+}
+
+void paint_reservoir(const PartScene& s)
+{
+    const QRectF r = s.at(Part::reservoir);
+    QPainterPath path;
+    path.addRoundedRect(r, 14, 14);
+    s.p.setPen(QPen(theme().second_ink, 3));
+    s.p.setBrush(theme().desk);
+    s.p.drawPath(path);
+    s.layers(r.adjusted(0, 20, 0, 0), path, s.now.of(Segment::reservoir));
+    s.p.setBrush(Qt::NoBrush);
+    s.p.drawPath(path);
+}
+void label_reservoir(const PartScene& s) { name_beside(s, QRectF(428, 240, 88, 18), Qt::AlignRight, QObject::tr("reservoir")); }
+
+void paint_cooler(const PartScene& s)
+{
+    const QRectF r = s.at(Part::cooler);
+    s.p.setPen(QPen(theme().second_ink, 3));
+    s.p.setBrush(theme().desk);
+    s.p.drawRoundedRect(r, 6, 6);
+    const auto& temps = s.now.of(Segment::cooler);
+    for (int i = 0; i < 6; ++i) {
+        s.p.setPen(QPen(temperature_colour(temps.empty() ? NAN : temps[static_cast<std::size_t>(i) * temps.size() / 6]), 6));
+        s.p.drawLine(QPointF(r.left() + 10, r.top() + 12 + i * 12), QPointF(r.right() - 10, r.top() + 12 + i * 12));
+    }
+}
+void label_cooler(const PartScene& s) { name_beside(s, QRectF(606, 388, 60, 18), Qt::AlignLeft, QObject::tr("cooler")); }
+
+// A measure from the resting water up to the top of the array.
+void paint_drain_back(const PartScene& s)
+{
+    const QRectF r = s.at(Part::drain_back);
+    const double x = r.right() - 8;
+    s.p.setPen(QPen(theme().second_ink, 1.2));
+    s.p.drawLine(QPointF(x, r.top()), QPointF(x, r.bottom()));
+    for (const auto& [y, way] : {std::pair{r.top(), 1.0}, {r.bottom(), -1.0}}) {
+        s.p.drawLine(QPointF(x - 12, y), QPointF(x + 6, y));
+        s.p.drawPolyline(QPolygonF{{QPointF(x - 4, y + 9 * way), QPointF(x, y), QPointF(x + 4, y + 9 * way)}});
+    }
+    s.p.setFont(text_font(13));
+    s.p.drawText(QRectF(r.right() - 104, r.bottom() + 4, 104, 18), Qt::AlignRight, QObject::tr("lift %1").arg(s.words(s.loop.drain_back.lift_m, Quantity::length)));
+}
+
+void paint_valve(const PartScene& s)
+{
+    const QPointF c = s.at(Part::valve).center();
+    const bool turned = s.now.runs(1);
+    s.p.setPen(QPen(theme().second_ink, 2.5));
+    for (const auto& [dx, dy, open] : {std::tuple{0.0, -1.0, true}, {-1.0, 0.0, !turned}, {0.0, 1.0, turned}}) {
+        s.p.setBrush(s.now.known && open ? theme().accent : theme().card);
+        s.p.drawPolygon(QPolygonF{{c, c + QPointF(17 * dx + 10 * dy, 17 * dy + 10 * dx), c + QPointF(17 * dx - 10 * dy, 17 * dy - 10 * dx)}});
+    }
+}
+
+void paint_rock_bed(const PartScene& s)
+{
+    const Theme& t = theme();
+    const QRectF r = s.at(Part::rock_bed);
+    const bool there = s.loop.rock_bed.volume_m3 > 0;
+    const auto& temps = s.now.of(Segment::rock_bed);
+    s.p.setPen(QPen(t.second_ink, there ? 2.5 : 1.2, there ? Qt::SolidLine : Qt::DashLine));
+    s.p.setBrush(there ? QBrush(t.card) : QBrush(Qt::NoBrush));
+    s.p.drawRect(r);
+    if (!there)
+        name_beside(s, QRectF(r.left() - 106, r.center().y() - 9, 98, 18), Qt::AlignRight, QObject::tr("no rock bed"));
+    for (int row = 0; there && row < 5; ++row)
+        for (int k = 0; k < 6; ++k) {
+            s.p.setBrush(temperature_colour(temps.empty() ? NAN : temps[static_cast<std::size_t>(row) * temps.size() / 5]));
+            s.p.setPen(Qt::NoPen);
+            s.p.drawEllipse(QPointF(r.left() + 9 + k * 13 + (row % 2) * 4, r.top() + 9 + row * 14), 6, 6);
+        }
+}
+
+} // namespace vernal

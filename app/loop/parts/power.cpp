@@ -1,0 +1,45 @@
+// Panel, motor and battery, joined by wire; the pump hangs on the motor.
+#include "scene.h"
+
+namespace vernal {
+namespace {
+
+void box(const PartScene& s, const QRectF& r, const QString& words)
+{
+    s.p.setPen(QPen(theme().second_ink, 1.5));
+    s.p.setBrush(theme().card);
+    s.p.drawRoundedRect(r, 5, 5);
+    s.p.setPen(theme().ink);
+    s.p.setFont(number_font(13, true));
+    s.p.drawText(r, Qt::AlignCenter, words);
+}
+
+} // namespace
+
+void paint_panel(const PartScene& s)
+{
+    const Theme& t = theme();
+    const QRectF panel = s.at(Part::panel), motor = s.at(Part::motor);
+    s.p.setPen(QPen(t.second_ink, 1.6));
+    s.p.drawLine(QPointF(panel.center().x(), panel.bottom()), QPointF(motor.center().x(), motor.top()));
+    s.p.drawLine(QPointF(motor.right(), motor.center().y()), s.at(Part::pump).center() - QPointF(20, 14));
+    s.p.setPen(QPen(t.second_ink, 1.5));
+    s.p.setBrush(t.start_ground);
+    s.p.drawPolygon(QPolygonF{{panel.topLeft() + QPointF(12, 0), panel.topRight(), panel.bottomRight() - QPointF(12, 0), panel.bottomLeft()}});
+    for (int i = 1; i < 4; ++i)
+        s.p.drawLine(panel.topLeft() + QPointF(12 + 18 * i, 0), panel.bottomLeft() + QPointF(18 * i, 0));
+    s.p.drawLine(panel.topLeft() + QPointF(6, 22), panel.topRight() + QPointF(-6, 22));
+    box(s, motor, s.now.known ? s.words(s.now.power_volt, Quantity::voltage) : QObject::tr("motor"));
+}
+
+void paint_battery(const PartScene& s)
+{
+    const QRectF motor = s.at(Part::motor), battery = s.at(Part::battery);
+    s.p.setPen(QPen(theme().second_ink, 1.6));
+    s.p.drawLine(QPointF(motor.center().x(), motor.bottom()), QPointF(battery.center().x(), battery.top()));
+    box(s, battery, s.now.known ? s.words(s.now.charge, Quantity::ratio) : QObject::tr("battery"));
+    for (double x : {battery.left() + 14, battery.right() - 22})
+        s.p.fillRect(QRectF(x, battery.top() - 5, 8, 5), theme().second_ink);
+}
+
+} // namespace vernal

@@ -1,0 +1,74 @@
+// Check valve, vessel with its gauge, element, breaker.
+#include "scene.h"
+
+namespace vernal {
+
+void paint_check_valve(const PartScene& s)
+{
+    const Theme& t = theme();
+    const QPointF c = s.at(Part::check_valve).center();
+    const bool leaks = s.loop.check_valve.leak > 0, reverses = s.now.reverse_m3_s > 0;
+    s.p.setFont(text_font(13));
+    s.p.setPen(QPen(leaks ? t.protect : t.second_ink, 2));
+    s.p.setBrush(t.card);
+    s.p.drawPolygon(QPolygonF{{c + QPointF(-10, 9), c + QPointF(10, 9), c + QPointF(0, -6)}});
+    if (leaks)
+        s.p.setPen(QPen(t.protect, 2, Qt::DotLine));
+    s.p.drawLine(c + QPointF(-11, -9), c + QPointF(11, -9));
+    s.p.setPen(reverses ? t.protect : t.second_ink);
+    if (reverses)
+        s.p.drawText(QRectF(c.x() + 16, c.y() - 20, 90, 40), Qt::AlignLeft | Qt::AlignVCenter, QObject::tr("backwards\n%1").arg(s.words(s.now.reverse_m3_s, Quantity::flow)));
+    else if (leaks)
+        s.p.drawText(QRectF(c.x() + 16, c.y() - 10, 60, 20), Qt::AlignLeft | Qt::AlignVCenter, QObject::tr("leaks"));
+}
+
+void paint_vessel(const PartScene& s)
+{
+    const Theme& t = theme();
+    const QRectF r = s.at(Part::vessel);
+    const bool two = s.arrangement.has(Part::collector_2); // it stands in the middle then
+    s.p.setFont(text_font(13));
+    s.p.setPen(QPen(t.second_ink, 2));
+    two ? s.p.drawLine(QPointF(r.center().x(), r.top()), QPointF(r.center().x(), r.top() - 10)) : s.p.drawPolyline(QPolygonF{{QPointF(590, r.top() - 12), QPointF(r.center().x(), r.top() - 12), QPointF(r.center().x(), r.top())}});
+    s.p.setBrush(t.card);
+    s.p.drawRoundedRect(r, 13, 13);
+    s.p.drawLine(QPointF(r.left(), r.center().y()), QPointF(r.right(), r.center().y()));
+    s.p.setPen(t.ink);
+    const double pa = std::isfinite(s.now.pressure_pa) ? s.now.pressure_pa : s.loop.vessel.fill_pa;
+    s.p.drawText(two ? QRectF(r.left() - 74, r.center().y() - 9, 68, 18) : QRectF(r.right() - 54, r.bottom() + 8, 90, 18), two ? Qt::AlignRight : Qt::AlignLeft, s.words(pa, Quantity::pressure));
+}
+
+void paint_element(const PartScene& s)
+{
+    const Theme& t = theme();
+    const QRectF r = s.at(Part::element);
+    const bool offered = s.now.element_w > 0;
+    const QColor colour = s.loop.element.mode == ElementMode::off ? t.second_ink : offered ? t.protect
+                                                                                           : t.ink;
+    s.p.setPen(QPen(colour, offered ? 3.5 : 2));
+    s.p.setBrush(Qt::NoBrush);
+    QPolygonF zigzag;
+    for (int i = 0; i <= 5; ++i)
+        zigzag << QPointF(r.right() - 8 - i * (r.width() - 8) / 5, r.center().y() + (i % 2 == 0 ? -5 : 5));
+    s.p.drawPolyline(zigzag);
+    s.p.fillRect(QRectF(r.right() - 8, r.center().y() - 10, 8, 20), colour);
+}
+
+void paint_wiring(const PartScene& s)
+{
+    const Theme& t = theme();
+    const QRectF r = s.at(Part::wiring);
+    s.p.setPen(QPen(t.second_ink, 1.5));
+    if (!s.arrangement.has(Part::motor)) // which draws its own wire
+        s.p.drawLine(QPointF(r.right() - 12, r.top()), s.at(Part::pump).center() + QPointF(-18, 13));
+    s.p.setBrush(t.card);
+    s.p.drawRoundedRect(r, 4, 4);
+    s.p.setPen(t.ink);
+    s.p.setFont(number_font(13, true));
+    s.p.drawText(r, Qt::AlignCenter, s.words(s.loop.wiring.breaker_a, Quantity::current));
+    s.p.setPen(t.second_ink);
+    s.p.setFont(text_font(13));
+    s.p.drawText(QRectF(r.right() + 10, r.top(), 60, r.height()), Qt::AlignLeft | Qt::AlignVCenter, QObject::tr("breaker"));
+}
+
+} // namespace vernal
