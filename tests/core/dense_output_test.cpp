@@ -108,8 +108,8 @@ TEST_P(Inside, rates_at_the_end_are_those_of_the_next_beginning)
     }
 }
 
-INSTANTIATE_TEST_SUITE_P(All, Inside, testing::Range<std::size_t>(0, 14), [](const auto& info) {
-    std::string name = arrangements()[info.param].key;
+INSTANTIATE_TEST_SUITE_P(All, Inside, testing::Range<std::size_t>(0, 14), [](const auto& of) {
+    std::string name = arrangements()[of.param].key;
     std::replace(name.begin(), name.end(), '-', '_');
     return name;
 });
