@@ -39,8 +39,6 @@ private:
         j["wind"] = "north";
         const QString path = folder->filePath("newer.json");
         write_file_atomically(path.toStdString(), j.dump());
-        for (const auto& [name, trace] : job().traces) // a plain job has them beside it
-            QDir(folder->path()).mkpath("traces");
         return path;
     }
 };
