@@ -7,6 +7,9 @@ namespace vernal {
 namespace {
 
 constexpr double day_s = 86400.0;
+// Of a step's error tolerance: what a part may be bent. It moves the instant of a
+// switch, which shall be right within one sample.
+constexpr double part_share = 0.02;
 
 Millis clock_at(double time_of_day_s) { return std::llround(time_of_day_s * 1000.0) % day_ms; }
 // The day's last sample is the first of the next date.
@@ -198,7 +201,7 @@ void Simulation::take(const Integrator::Trial& trial)
 bool Simulation::take_part(std::int64_t m, std::int64_t n)
 {
     const Integrator::Part& part = integrator_.part(static_cast<double>(m) / static_cast<double>(n));
-    if (part.error_k > steps_.error_tolerance_k(state_.running == 0))
+    if (part.error_k > part_share * steps_.error_tolerance_k(state_.running == 0))
         return false;
     if (counting_ && !listeners_.all.empty()) {
         const HeatFlows q = integrator_.heat_of_part();
