@@ -41,15 +41,6 @@ R* find_rule(Variant& v, const std::string& output)
     return nullptr;
 }
 
-template <class R>
-std::size_t kind_index()
-{
-    std::size_t found = 0;
-    const auto look = [&]<std::size_t... I>(std::index_sequence<I...>) { ((std::is_same_v<R, std::variant_alternative_t<I, RuleBody>> ? void(found = I) : void()), ...); };
-    look(std::make_index_sequence<std::variant_size_v<RuleBody>>());
-    return found;
-}
-
 // The output's rule of this kind, added where there is none, changed and in use.
 template <class R>
 std::function<void(Variant&)> set_rule(const std::string& output, std::function<void(R&)> change)

@@ -7,8 +7,8 @@
 namespace vernal {
 namespace {
 
-constexpr int many_starts = 20; // a day; estimate
-constexpr double frost_reserve_k = 5.0;
+constexpr int many_starts = 20;         // a day; estimate
+constexpr double frost_reserve_k = 5.0; // a clear sky takes the collector that far below the air; estimate
 
 Found glycol_too_weak(const FindingContext& c)
 {
@@ -48,9 +48,7 @@ Found freezes_today(const FindingContext& c)
     std::optional<Remedy> remedy;
     if (!guarded)
         remedy = Remedy{"Try: freeze recirculation", [](Variant& v) {
-                            constexpr std::size_t freeze = 14; // its place among the kinds
-                            static_assert(std::is_same_v<std::variant_alternative_t<freeze, RuleBody>, Freeze>);
-                            v.unit.rules.push_back(fresh_rule(v, freeze));
+                            v.unit.rules.push_back(fresh_rule(v, kind_index<Freeze>()));
                             sort_by_priority(v.unit.rules);
                         }};
     return {{"", slush ? Severity::caution : Severity::serious, "Frost in wet pipe for " + to_text(f.freezing_s, Quantity::minutes, c.units), where + what + (slush ? "Use stronger glycol." : "Drain the loop before frost, by hand, by a drain-down valve or as a drain-back; recirculation only where frost is rare and the power stays."), remedy}};

@@ -3,7 +3,7 @@
 
 #include "subjects.h"
 
-#include "core/job/safe_temperatures.h"
+#include "core/units/safe_temperatures.h"
 
 #include <algorithm>
 #include <cmath>

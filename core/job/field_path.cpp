@@ -126,6 +126,6 @@ Result<std::monostate> set_setting(Job& job, std::size_t variant, const std::str
     return std::monostate{};
 }
 
-Result<std::monostate> set_setting(Job& job, std::size_t variant, const std::string& path, double value) { return set_setting(job, variant, path, shortest(value)); }
+Result<std::monostate> set_setting(Job& job, std::size_t variant, const std::string& path, double value) { return set_setting(job, variant, path, exact_text(value)); }
 
 } // namespace vernal

@@ -1,6 +1,7 @@
 // The visitor behind field paths. Not for others.
 #pragma once
 
+#include "core/units/exact_text.h"
 #include "field_path.h"
 #include "fields.h"
 
@@ -20,14 +21,7 @@ struct Leaf {
     Put put;
 };
 
-inline std::string shortest(double x)
-{
-    char b[40];
-    const auto end = std::to_chars(b, b + sizeof b, x).ptr;
-    return std::string(b, end);
-}
-
-inline std::string range_text(const Setting& s) { return "It must lie between " + shortest(s.min) + " and " + shortest(s.max); }
+inline std::string range_text(const Setting& s) { return "It must lie between " + exact_text(s.min) + " and " + exact_text(s.max); }
 
 inline std::string choices_text(const std::vector<std::string>& all)
 {
@@ -123,7 +117,7 @@ public:
     {
         leaf(f.key, [&](Setting& s) {
             describe(s, f);
-            s.value = shortest(x);
+            s.value = exact_text(x);
             return [s, &x](const std::string& v) { return put_number(s, v, [&](double n) { x = n; }); };
         });
     }
@@ -131,7 +125,7 @@ public:
     {
         leaf(f.key, [&](Setting& s) {
             describe(s, f);
-            s.value = shortest(t.in_celsius());
+            s.value = exact_text(t.in_celsius());
             return [s, &t](const std::string& v) { return put_number(s, v, [&](double c) { t = Temperature::celsius(c); }); };
         });
     }
@@ -139,7 +133,7 @@ public:
     {
         leaf(f.key, [&](Setting& s) {
             describe(s, f);
-            s.value = shortest(d.in_kelvin());
+            s.value = exact_text(d.in_kelvin());
             return [s, &d](const std::string& v) { return put_number(s, v, [&](double k) { d = TempDiff::kelvin(k); }); };
         });
     }

@@ -1,5 +1,7 @@
 #include "hydraulic_state.h"
 
+#include "core/units/safe_temperatures.h"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -8,7 +10,6 @@ namespace vernal {
 namespace {
 
 constexpr double never = std::numeric_limits<double>::infinity();
-constexpr double steam_c = 100.0;
 constexpr double speed_steps = 64.0; // as finely as the flow follows the sun: factors are kept per flow
 // Slower water runs down the wall and leaves the air in the pipe. About half a
 // metre per second in small pipe (Froude number near 1); an estimate.
@@ -185,7 +186,7 @@ void HydraulicState::outputs(const Acting& acting, const std::vector<double>& t)
     if (state_ == Filling::draining) // what is still up there is soon joined
         return enter(Filling::running, never);
     ++figures_.fills;
-    figures_.steam_fills += t[network_.node_of(ProbePlace::collector)] > steam_c ? 1 : 0;
+    figures_.steam_fills += t[network_.node_of(ProbePlace::collector)] > open_steam_c ? 1 : 0;
     enter(Filling::filling, filling_flow_ > 0 && trouble() == Trouble::none ? network_.draining_m3() / filling_flow_ : never);
 }
 

@@ -1,7 +1,6 @@
-#include "subjects.h"
+#include "shared.h"
 
 #include "core/plant/fluid.h"
-#include "core/plant/hydraulics.h"
 #include "probe_health.h"
 #include "switching.h"
 
@@ -9,16 +8,13 @@
 #include <cmath>
 
 namespace vernal {
+
+using namespace sums;
+
 namespace {
 
-using X = const std::vector<double>&;
-using C = const SumContext&;
-using Q = Quantity;
-
-constexpr const char* common = "common practice, no source";
 constexpr double hand_c = 33, room_c = 20; // skin of a warm hand; estimate
 
-std::string show(double v, Q q, C c) { return to_text(v, q, c.units); }
 std::string temp(double v, C c) { return show(v, Q::temperature, c); }
 std::string fine(double v, C c) { return show(v, Q::small_difference, c); }
 std::string ohm(double v, C c) { return is_resistance(c.at_probe().curve) ? show(v, Q::resistance, c) : show(v, Q::number, c) + " " + signal_unit(c.at_probe().curve); }

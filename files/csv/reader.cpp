@@ -26,12 +26,13 @@ bool CsvReader::more()
 void CsvReader::begin()
 {
     begun_ = true;
-    for (std::string_view p = source_(); !p.empty(); p = source_()) {
-        head_ += p;
-        if (p.find('\n') != std::string_view::npos)
-            break;
+    piece_ = source_();
+    while (!piece_.empty() && piece_.find('\n') == std::string_view::npos) { // pieces without a whole line are joined
+        head_ += piece_;
+        piece_ = source_();
     }
-    piece_ = head_;
+    if (!head_.empty())
+        piece_ = head_ += piece_;
     if (piece_.starts_with("\xef\xbb\xbf"))
         at_ = 3;
     const std::string_view first = piece_.substr(at_, piece_.find('\n', at_) - at_);

@@ -1,8 +1,5 @@
 #include "writer.h"
 
-#include <charconv>
-#include <cmath>
-
 namespace vernal {
 namespace {
 
@@ -37,9 +34,7 @@ CsvWriter& CsvWriter::cell(std::string_view text)
 CsvWriter& CsvWriter::number(double v)
 {
     separate();
-    char b[40];
-    if (std::isfinite(v))
-        text_.append(b, std::to_chars(b, b + sizeof b, v).ptr);
+    text_ += exact_text(v);
     return *this;
 }
 
@@ -62,12 +57,6 @@ void CsvWriter::finish()
 {
     sink_(text_);
     text_.clear();
-}
-
-std::string exact_text(double v)
-{
-    char b[40];
-    return std::isfinite(v) ? std::string(b, std::to_chars(b, b + sizeof b, v).ptr) : std::string();
 }
 
 } // namespace vernal

@@ -2,6 +2,8 @@
 // CRLF, quotes where a cell needs them. Rows go out as they come.
 #pragma once
 
+#include "core/units/exact_text.h"
+
 #include <functional>
 #include <initializer_list>
 #include <string>
@@ -27,8 +29,5 @@ private:
     std::string text_;
     bool begun_ = false; // the row has a cell
 };
-
-// Shortest text that reads back as the same number; empty where it is not finite.
-std::string exact_text(double v);
 
 } // namespace vernal
