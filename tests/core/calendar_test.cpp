@@ -7,13 +7,13 @@
 
 #include <gtest/gtest.h>
 
-#include <chrono>
+#include <ctime>
 
 using namespace vernal;
 
 namespace {
 
-// Days after 1970-01-01; from timegm and gmtime of POSIX, not from the calendar of the program.
+// Days after 1970-01-01; from timegm of the C library, not from the calendar of the program.
 std::int32_t date(int year, int month, int day)
 {
     std::tm t{};
