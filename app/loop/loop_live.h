@@ -1,7 +1,8 @@
 // What the drawing shows at the cursor; shared by the files that paint it.
 #pragma once
 
-#include "app/print/loop_sheet.h"
+#include "sheet.h"
+
 #include "app/shell/session.h"
 
 #include <QColor>

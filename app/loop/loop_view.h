@@ -9,8 +9,6 @@
 
 namespace vernal {
 
-struct PartScene;
-
 class LoopView : public QWidget {
     Q_OBJECT
 public:
@@ -37,10 +35,6 @@ private:
     LoopLive live() const;
     const Arrangement& arrangement() const;
     std::optional<Part> part_at(const QPointF& at) const;
-    void paint_collectors(QPainter& p, const Sheet& sheet, const LoopLive& now) const;
-    void paint_pipe(QPainter& p, const SheetPipe& pipe, const LoopLive& now) const;
-    void paint_pump(QPainter& p, const QPointF& centre, Part part, const LoopLive& now) const;
-    void paint_labels(const PartScene& scene) const;
     void paint_probes(QPainter& p, const Sheet& sheet) const;
     void paint_pointer(QPainter& p) const;
     QTransform frame() const; // from the sheet to the widget

@@ -1,6 +1,7 @@
 // The Loop station in the real window: sums, element, reserve, printing; and the
 // days and first page that belong to it.
 #include "app/charts/day_chart.h"
+#include "app/loop/sheet.h"
 #include "app/shell/start_page.h"
 #include "app/widgets/form.h"
 #include "core/sums/field_sums.h"
@@ -27,6 +28,7 @@ private slots:
     void the_element_heats_in_its_windows();
     void reserve_is_worked_out_in_the_background();
     void a_log_has_no_reserve();
+    void every_part_has_a_place_and_every_pipe_two_ends();
     void the_drawing_is_printed();
     void a_leaking_check_valve_is_found_and_mended();
     void mains_that_fail_show_on_the_strip();
@@ -175,6 +177,38 @@ void LoopTest::a_log_has_no_reserve()
     laid_out();
     find<QPushButton>("askReserve")->click();
     QVERIFY(find<QLabel>("reserveAnswer")->text().contains("log"));
+}
+
+void LoopTest::every_part_has_a_place_and_every_pipe_two_ends()
+{
+    const QRectF page(0, 0, sheet_w, sheet_h);
+    for (const Arrangement& a : arrangements()) {
+        const Sheet sheet = sheet_of(a);
+        for (Part part : a.parts)
+            QVERIFY2(sheet.place.count(part) == 1 && page.contains(sheet.place.at(part)), a.key);
+        for (ProbePlace place : a.places)
+            QVERIFY2(sheet.probes.count(place) == 1 && page.contains(sheet.probes.at(place)), a.key);
+        for (const Route& route : a.routes)
+            for (Segment segment : {Segment::supply_pipe, Segment::return_pipe, Segment::supply_2, Segment::return_2})
+                if (std::count(route.ring.begin(), route.ring.end(), segment) > 0)
+                    QVERIFY2(std::any_of(sheet.pipes.begin(), sheet.pipes.end(), [&](const SheetPipe& p) { return p.shows == segment; }), a.key);
+        // An end lies at a part or on another pipe: nothing ends in the air.
+        const auto held = [&](const QPointF& end, const SheetPipe& own) {
+            const auto near = [&](const QRectF& r) { return r.adjusted(-8, -8, 8, 8).contains(end); };
+            const bool at_part = std::any_of(sheet.place.begin(), sheet.place.end(), [&](const auto& p) { return p.first != Part::supply && p.first != Part::back && near(p.second); });
+            return at_part || std::any_of(sheet.pipes.begin(), sheet.pipes.end(), [&](const SheetPipe& p) {
+                for (int i = 1; &p != &own && i < p.line.size(); ++i)
+                    if (near(QRectF(p.line[i - 1], p.line[i]).normalized()))
+                        return true;
+                return false;
+            });
+        };
+        for (const SheetPipe& pipe : sheet.pipes) {
+            for (const QPointF& point : pipe.line)
+                QVERIFY2(page.contains(point), a.key);
+            QVERIFY2(held(pipe.line.first(), pipe) && held(pipe.line.last(), pipe), a.key);
+        }
+    }
 }
 
 void LoopTest::the_drawing_is_printed()

@@ -2,27 +2,14 @@
 
 namespace vernal {
 
-const std::vector<PartPainter>& part_painters()
+const std::vector<PartDrawing>& part_drawings()
 {
-    static const std::vector<PartPainter> table{
-        {Part::tank, paint_tank, label_tank},
-        {Part::tank_2, paint_second_tank, label_second_tank},
-        {Part::pool, paint_pool, label_pool},
-        {Part::slab, paint_slab, label_slab},
-        {Part::room, paint_room, label_room},
-        {Part::exchanger, paint_exchanger},
-        {Part::reservoir, paint_reservoir, label_reservoir},
-        {Part::cooler, paint_cooler, label_cooler},
-        {Part::panel, paint_panel},
-        {Part::battery, paint_battery},
-        {Part::drain_back, paint_drain_back},
-        {Part::valve, paint_valve},
-        {Part::check_valve, paint_check_valve, nullptr, false},
-        {Part::vessel, paint_vessel, nullptr, false},
-        {Part::element, paint_element, nullptr, false},
-        {Part::wiring, paint_wiring, nullptr, false},
-        {Part::rock_bed, paint_rock_bed, nullptr, false},
-    };
+    static const std::vector<PartDrawing> table = [] {
+        std::vector<PartDrawing> all;
+        for (const auto& family : {store_drawings(), array_drawings(), drawings_between(), power_drawings(), protection_drawings(), pump_drawings(), pipe_drawings()})
+            all.insert(all.end(), family.begin(), family.end());
+        return all;
+    }();
     return table;
 }
 

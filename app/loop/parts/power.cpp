@@ -14,7 +14,15 @@ void box(const PartScene& s, const QRectF& r, const QString& words)
     s.p.drawText(r, Qt::AlignCenter, words);
 }
 
-} // namespace
+void place_panel(Layout& l) { l.at(Part::panel) = QRectF(14, 300, 84, 44); }
+void place_motor(Layout& l) { l.at(Part::motor) = QRectF(24, 364, 66, 34); }
+void make_room_for_motor(Layout& l)
+{
+    l.sheet.pump_words[Part::pump] = Sheet::Side::right;
+    l.sheet.cable = {};
+}
+void place_battery(Layout& l) { l.at(Part::battery) = QRectF(24, 424, 66, 40); }
+void make_room_for_battery(Layout& l) { l.at(Part::wiring).moveTo(100, 440); }
 
 void paint_panel(const PartScene& s)
 {
@@ -40,6 +48,13 @@ void paint_battery(const PartScene& s)
     box(s, battery, s.now.known ? s.words(s.now.charge, Quantity::ratio) : QObject::tr("battery"));
     for (double x : {battery.left() + 14, battery.right() - 22})
         s.p.fillRect(QRectF(x, battery.top() - 5, 8, 5), theme().second_ink);
+}
+
+} // namespace
+
+std::vector<PartDrawing> power_drawings()
+{
+    return {{Part::panel, place_panel, nullptr, nullptr, paint_panel}, {Part::motor, place_motor, make_room_for_motor}, {Part::battery, place_battery, make_room_for_battery, nullptr, paint_battery}};
 }
 
 } // namespace vernal

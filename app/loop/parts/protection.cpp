@@ -2,12 +2,26 @@
 #include "scene.h"
 
 namespace vernal {
+namespace {
+
+void place_check_valve(Layout& l) { l.at(Part::check_valve) = QRectF(137, 320, 26, 30); }
+void place_vessel(Layout& l) { l.at(Part::vessel) = QRectF(622, 186, 32, 44); }
+void connect_element(Layout& l)
+{
+    const QRectF& tank = l.at(Part::tank);
+    l.at(Part::element) = QRectF(tank.right() - 46, tank.bottom() - 0.62 * tank.height() - 12, 54, 24);
+}
+void place_wiring(Layout& l)
+{
+    l.at(Part::wiring) = QRectF(20, 438, 72, 30);
+    l.sheet.cable = {QPointF(80, 438), QPointF(132, 415)};
+}
 
 void paint_check_valve(const PartScene& s)
 {
     const Theme& t = theme();
     const QPointF c = s.at(Part::check_valve).center();
-    const bool leaks = s.loop.check_valve.leak > 0, reverses = s.now.reverse_m3_s > 0;
+    const bool leaks = s.loop().check_valve.leak > 0, reverses = s.now.reverse_m3_s > 0;
     s.p.setFont(text_font(13));
     s.p.setPen(QPen(leaks ? t.protect : t.second_ink, 2));
     s.p.setBrush(t.card);
@@ -26,16 +40,16 @@ void paint_vessel(const PartScene& s)
 {
     const Theme& t = theme();
     const QRectF r = s.at(Part::vessel);
-    const bool two = s.arrangement.has(Part::collector_2); // it stands in the middle then
+    const bool on_left = r.center().x() < sheet_w / 2; // under the supply then
     s.p.setFont(text_font(13));
     s.p.setPen(QPen(t.second_ink, 2));
-    two ? s.p.drawLine(QPointF(r.center().x(), r.top()), QPointF(r.center().x(), r.top() - 10)) : s.p.drawPolyline(QPolygonF{{QPointF(590, r.top() - 12), QPointF(r.center().x(), r.top() - 12), QPointF(r.center().x(), r.top())}});
+    on_left ? s.p.drawLine(QPointF(r.center().x(), r.top()), QPointF(r.center().x(), r.top() - 10)) : s.p.drawPolyline(QPolygonF{{QPointF(590, r.top() - 12), QPointF(r.center().x(), r.top() - 12), QPointF(r.center().x(), r.top())}});
     s.p.setBrush(t.card);
     s.p.drawRoundedRect(r, 13, 13);
     s.p.drawLine(QPointF(r.left(), r.center().y()), QPointF(r.right(), r.center().y()));
     s.p.setPen(t.ink);
-    const double pa = std::isfinite(s.now.pressure_pa) ? s.now.pressure_pa : s.loop.vessel.fill_pa;
-    s.p.drawText(two ? QRectF(r.left() - 74, r.center().y() - 9, 68, 18) : QRectF(r.right() - 54, r.bottom() + 8, 90, 18), two ? Qt::AlignRight : Qt::AlignLeft, s.words(pa, Quantity::pressure));
+    const double pa = std::isfinite(s.now.pressure_pa) ? s.now.pressure_pa : s.loop().vessel.fill_pa;
+    s.p.drawText(on_left ? QRectF(r.left() - 74, r.center().y() - 9, 68, 18) : QRectF(r.right() - 54, r.bottom() + 8, 90, 18), on_left ? Qt::AlignRight : Qt::AlignLeft, s.words(pa, Quantity::pressure));
 }
 
 void paint_element(const PartScene& s)
@@ -43,8 +57,8 @@ void paint_element(const PartScene& s)
     const Theme& t = theme();
     const QRectF r = s.at(Part::element);
     const bool offered = s.now.element_w > 0;
-    const QColor colour = s.loop.element.mode == ElementMode::off ? t.second_ink : offered ? t.protect
-                                                                                           : t.ink;
+    const QColor colour = s.loop().element.mode == ElementMode::off ? t.second_ink : offered ? t.protect
+                                                                                             : t.ink;
     s.p.setPen(QPen(colour, offered ? 3.5 : 2));
     s.p.setBrush(Qt::NoBrush);
     QPolygonF zigzag;
@@ -59,16 +73,27 @@ void paint_wiring(const PartScene& s)
     const Theme& t = theme();
     const QRectF r = s.at(Part::wiring);
     s.p.setPen(QPen(t.second_ink, 1.5));
-    if (!s.arrangement.has(Part::motor)) // which draws its own wire
-        s.p.drawLine(QPointF(r.right() - 12, r.top()), s.at(Part::pump).center() + QPointF(-18, 13));
+    s.p.drawLine(s.sheet.cable);
     s.p.setBrush(t.card);
     s.p.drawRoundedRect(r, 4, 4);
     s.p.setPen(t.ink);
     s.p.setFont(number_font(13, true));
-    s.p.drawText(r, Qt::AlignCenter, s.words(s.loop.wiring.breaker_a, Quantity::current));
+    s.p.drawText(r, Qt::AlignCenter, s.words(s.loop().wiring.breaker_a, Quantity::current));
     s.p.setPen(t.second_ink);
     s.p.setFont(text_font(13));
     s.p.drawText(QRectF(r.right() + 10, r.top(), 60, r.height()), Qt::AlignLeft | Qt::AlignVCenter, QObject::tr("breaker"));
+}
+
+} // namespace
+
+std::vector<PartDrawing> protection_drawings()
+{
+    return {
+        {Part::check_valve, place_check_valve, nullptr, nullptr, paint_check_valve, nullptr, false},
+        {Part::vessel, place_vessel, nullptr, nullptr, paint_vessel, nullptr, false},
+        {Part::element, nullptr, nullptr, connect_element, paint_element, nullptr, false},
+        {Part::wiring, place_wiring, nullptr, nullptr, paint_wiring, nullptr, false},
+    };
 }
 
 } // namespace vernal

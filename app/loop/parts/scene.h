@@ -1,5 +1,6 @@
-// What a part of the drawing is painted with. One file a part, or a family of
-// parts, in this folder; parts.cpp lists them in the order in which they are painted.
+// What a part of the drawing is laid out and painted with. One file a part, or a
+// family of parts, in this folder; parts.cpp lists them in the order in which they
+// are painted.
 #pragma once
 
 #include "app/loop/loop_live.h"
@@ -10,14 +11,36 @@
 
 namespace vernal {
 
+// A sheet while the parts lay themselves out: all take their places, then those
+// that need more room move others, then all connect.
+struct Layout {
+    const Arrangement& arrangement;
+    Sheet& sheet;
+    Part store = Part::tank;   // the first
+    QPointF inlet{}, outlet{}; // of the store, on the sides of the return and of the supply
+    // The first array's return behind its outlet and the supply up to its pump, where
+    // something stands between array and store; otherwise empty.
+    QPolygonF to_store{}, from_store{};
+    QRectF& at(Part part) { return sheet.place[part]; }
+    void move(Part part, const QRectF& to) // where the arrangement has it
+    {
+        if (const auto it = sheet.place.find(part); it != sheet.place.end())
+            it->second = to;
+    }
+    QPointF array_outlet(Part part) { return sheet.array[part][1] + QPointF(7, 14); }
+    void probe(ProbePlace place, const QRectF& part, double height) { sheet.probes[place] = {part.left(), part.bottom() - height * part.height()}; }
+    void pipe(Segment shows, QPolygonF line, std::size_t route = 0, SheetPipe::Show how = SheetPipe::Show::along) { sheet.pipes.push_back({shows, how, std::move(line), route}); }
+};
+
 struct PartScene {
     QPainter& p;
     const Sheet& sheet;
     const LoopLive& now;
-    const Loop& loop;
+    const Variant& variant;
     const Arrangement& arrangement;
     const Units& units;
     bool small = false; // beside a probe's lead: no words that could not be read
+    const Loop& loop() const { return variant.loop; }
     QString words(double v, Quantity q) const { return text(v, q, units); }
     QRectF at(Part part) const { return sheet.place.at(part); }
     // A figure on the drawing.
@@ -28,37 +51,27 @@ struct PartScene {
     void above(Part part, const QString& s) const;
 };
 
-struct PartPainter {
+struct PartDrawing {
     Part part;
-    void (*paint)(const PartScene& s);
+    void (*place)(Layout&) = nullptr;
+    void (*make_room)(Layout&) = nullptr;
+    void (*connect)(Layout&) = nullptr; // its pipes and probes
+    void (*paint)(const PartScene& s) = nullptr;
     void (*label)(const PartScene& s) = nullptr; // painted after all parts
     bool when_small = true;
 };
-const std::vector<PartPainter>& part_painters();
+const std::vector<PartDrawing>& part_drawings();
 
-void paint_tank(const PartScene& s);
-void label_tank(const PartScene& s);
-void paint_second_tank(const PartScene& s);
-void label_second_tank(const PartScene& s);
-void paint_pool(const PartScene& s);
-void label_pool(const PartScene& s);
-void paint_slab(const PartScene& s);
-void label_slab(const PartScene& s);
-void paint_room(const PartScene& s);
-void label_room(const PartScene& s);
-void paint_exchanger(const PartScene& s);
-void paint_reservoir(const PartScene& s);
-void label_reservoir(const PartScene& s);
-void paint_cooler(const PartScene& s);
-void label_cooler(const PartScene& s);
-void paint_panel(const PartScene& s); // with the motor
-void paint_battery(const PartScene& s);
-void paint_drain_back(const PartScene& s);
-void paint_valve(const PartScene& s);
-void paint_check_valve(const PartScene& s);
-void paint_vessel(const PartScene& s);
-void paint_element(const PartScene& s);
-void paint_wiring(const PartScene& s);
-void paint_rock_bed(const PartScene& s);
+bool in_a_ring(Segment segment, const Arrangement& arrangement);
+void paint_pipe(const PartScene& s, const SheetPipe& pipe);
+
+// Each file's parts, in the order in which they are painted.
+std::vector<PartDrawing> array_drawings();
+std::vector<PartDrawing> store_drawings();
+std::vector<PartDrawing> drawings_between();
+std::vector<PartDrawing> power_drawings();
+std::vector<PartDrawing> protection_drawings();
+std::vector<PartDrawing> pipe_drawings();
+std::vector<PartDrawing> pump_drawings();
 
 } // namespace vernal

@@ -33,25 +33,78 @@ void outline(const PartScene& s)
     s.p.setBrush(temperature_colour(s.now.store));
 }
 
-// Its temperature, where there is no tank to show one.
 void only_plate(const PartScene& s, const QPointF& centre)
 {
-    if (!s.arrangement.has(Part::tank) && s.now.known)
+    if (s.now.known)
         s.plate(centre, s.now.store);
 }
 
-bool has_coil(const Arrangement& a)
+void settle(Layout& l, Part part, double inlet_y, double outlet_y)
 {
-    return std::any_of(a.routes.begin(), a.routes.end(), [](const Route& r) { return std::count(r.ring.begin(), r.ring.end(), Segment::coil) > 0; });
+    l.store = part;
+    const QRectF& r = l.at(part);
+    l.inlet = {r.right(), inlet_y};
+    l.outlet = {r.left(), outlet_y};
 }
 
-} // namespace
+double usual_inlet(const QRectF& r) { return r.top() + 0.14 * r.height(); }
+double usual_outlet(const QRectF& r) { return r.bottom() - 26; }
 
-void paint_tank(const PartScene& s) { one_tank(s, Part::tank, s.loop.tank, s.now.tank, has_coil(s.arrangement)); }
-void label_tank(const PartScene& s) { s.above(Part::tank, QObject::tr("tank %1").arg(s.words(s.loop.tank.volume_m3, Quantity::volume))); }
+void place_tank(Layout& l) { l.at(Part::tank) = QRectF(300, 224, 150, 226); }
+void connect_tank(Layout& l)
+{
+    const QRectF& r = l.at(Part::tank);
+    settle(l, Part::tank, in_a_ring(Segment::coil, l.arrangement) ? r.center().y() : usual_inlet(r), usual_outlet(r));
+    l.probe(ProbePlace::tank_bottom, r, 0.22);
+    l.probe(ProbePlace::tank_middle, r, 0.5);
+    l.probe(ProbePlace::tank_top, r, 0.85);
+}
 
-void paint_second_tank(const PartScene& s) { one_tank(s, Part::tank_2, s.loop.tank_2, s.now.tank_2, true); }
-void label_second_tank(const PartScene& s) { s.above(Part::tank_2, QObject::tr("second %1").arg(s.words(s.loop.tank_2.volume_m3, Quantity::volume))); }
+void place_second_tank(Layout& l) { l.at(Part::tank_2) = QRectF(416, 236, 124, 206); }
+void make_room_for_second_tank(Layout& l) { l.move(Part::tank, QRectF(236, 236, 124, 206)); }
+// From the valve round the first tank, and back under both.
+void connect_second_tank(Layout& l)
+{
+    using Show = SheetPipe::Show;
+    const QRectF& r = l.at(Part::tank_2);
+    const QPointF valve = l.at(Part::valve).center();
+    const double under = l.at(Part::pump).center().x() + 44, y = l.inlet.y();
+    l.pipe(Segment::coil, {{valve, QPointF(valve.x() - 30, valve.y()), QPointF(388, valve.y()), QPointF(388, y), l.inlet}}, 0, Show::first);
+    l.pipe(Segment::coil_2, {{valve, QPointF(valve.x(), y), QPointF(r.right(), y)}}, 1, Show::first);
+    l.pipe(Segment::coil_2, {{QPointF(r.left(), r.bottom() - 22), QPointF(400, r.bottom() - 22), QPointF(400, 464), QPointF(under, 464), QPointF(under, l.outlet.y())}}, 1, Show::last);
+    l.probe(ProbePlace::tank_2_bottom, r, 0.22);
+    l.probe(ProbePlace::tank_2_top, r, 0.85);
+}
+
+void place_pool(Layout& l) { l.at(Part::pool) = QRectF(240, 336, 310, 104); }
+void connect_pool(Layout& l)
+{
+    const QRectF& r = l.at(Part::pool);
+    settle(l, Part::pool, usual_inlet(r), usual_outlet(r));
+    l.probe(ProbePlace::pool_water, r, 0.62);
+}
+
+void place_slab(Layout& l) { l.at(Part::slab) = QRectF(236, 372, 320, 62); }
+void connect_slab(Layout& l)
+{
+    const QRectF& r = l.at(Part::slab);
+    settle(l, Part::slab, usual_inlet(r), r.center().y() + 12);
+    l.sheet.probes[ProbePlace::slab_return] = l.outlet - QPointF(26, 0);
+}
+
+void place_room(Layout& l) { l.at(Part::room) = QRectF(250, 262, 250, 180); }
+void connect_room(Layout& l)
+{
+    const QRectF& r = l.at(Part::room);
+    settle(l, Part::room, r.top() + 66, usual_outlet(r));
+    l.probe(ProbePlace::room_air, r, 0.6);
+}
+
+void paint_tank(const PartScene& s) { one_tank(s, Part::tank, s.loop().tank, s.now.tank, in_a_ring(Segment::coil, s.arrangement)); }
+void label_tank(const PartScene& s) { s.above(Part::tank, QObject::tr("tank %1").arg(s.words(s.loop().tank.volume_m3, Quantity::volume))); }
+
+void paint_second_tank(const PartScene& s) { one_tank(s, Part::tank_2, s.loop().tank_2, s.now.tank_2, true); }
+void label_second_tank(const PartScene& s) { s.above(Part::tank_2, QObject::tr("second %1").arg(s.words(s.loop().tank_2.volume_m3, Quantity::volume))); }
 
 void paint_pool(const PartScene& s)
 {
@@ -62,15 +115,15 @@ void paint_pool(const PartScene& s)
     basin.lineTo(r.topRight());
     outline(s);
     s.p.drawPath(basin);
-    s.p.setPen(QPen(s.loop.pool.covered ? theme().ink : theme().card, s.loop.pool.covered ? 5 : 2));
+    s.p.setPen(QPen(s.loop().pool.covered ? theme().ink : theme().card, s.loop().pool.covered ? 5 : 2));
     s.p.drawLine(QPointF(r.left() + 6, r.top() + 12), QPointF(r.right() - 6, r.top() + 12));
     only_plate(s, r.center());
 }
 
 void label_pool(const PartScene& s)
 {
-    const QString volume = s.words(s.loop.pool.volume_m3, Quantity::large_volume);
-    s.above(Part::pool, s.loop.pool.covered ? QObject::tr("pool %1, covered").arg(volume) : QObject::tr("pool %1").arg(volume));
+    const QString volume = s.words(s.loop().pool.volume_m3, Quantity::large_volume);
+    s.above(Part::pool, s.loop().pool.covered ? QObject::tr("pool %1, covered").arg(volume) : QObject::tr("pool %1").arg(volume));
 }
 
 void paint_slab(const PartScene& s)
@@ -83,7 +136,7 @@ void paint_slab(const PartScene& s)
         s.p.drawEllipse(QPointF(x, r.center().y() + 12), 5, 5);
     only_plate(s, r.center() - QPointF(0, 12));
 }
-void label_slab(const PartScene& s) { s.above(Part::slab, QObject::tr("slab %1").arg(s.words(s.loop.slab.area_m2, Quantity::area))); }
+void label_slab(const PartScene& s) { s.above(Part::slab, QObject::tr("slab %1").arg(s.words(s.loop().slab.area_m2, Quantity::area))); }
 
 void paint_room(const PartScene& s)
 {
@@ -92,6 +145,19 @@ void paint_room(const PartScene& s)
     s.p.drawPolygon(QPolygonF{{QPointF(r.left(), r.top() + 44), QPointF(r.center().x(), r.top()), QPointF(r.right(), r.top() + 44), r.bottomRight(), r.bottomLeft()}});
     only_plate(s, r.center());
 }
-void label_room(const PartScene& s) { s.above(Part::room, QObject::tr("room %1").arg(s.words(s.loop.room.air_m3, Quantity::space))); }
+void label_room(const PartScene& s) { s.above(Part::room, QObject::tr("room %1").arg(s.words(s.loop().room.air_m3, Quantity::space))); }
+
+} // namespace
+
+std::vector<PartDrawing> store_drawings()
+{
+    return {
+        {Part::tank, place_tank, nullptr, connect_tank, paint_tank, label_tank},
+        {Part::tank_2, place_second_tank, make_room_for_second_tank, connect_second_tank, paint_second_tank, label_second_tank},
+        {Part::pool, place_pool, nullptr, connect_pool, paint_pool, label_pool},
+        {Part::slab, place_slab, nullptr, connect_slab, paint_slab, label_slab},
+        {Part::room, place_room, nullptr, connect_room, paint_room, label_room},
+    };
+}
 
 } // namespace vernal

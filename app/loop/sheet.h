@@ -1,14 +1,14 @@
 // Where the parts and pipes of an arrangement lie on its drawing: a sheet of
-// 700 × 480 points that the program lays out from the arrangement's parts.
+// 700 × 480 points. Each part lays itself out, in its file in parts/.
 #pragma once
 
 #include "core/plant/loop.h"
 
+#include <QLineF>
 #include <QPolygonF>
 #include <QRectF>
 
 #include <map>
-#include <optional>
 #include <vector>
 
 namespace vernal {
@@ -32,6 +32,11 @@ struct Sheet {
     std::map<ProbePlace, QPointF> probes;
     // Corners of an array: inlet side bottom, outlet side top and so on, clockwise from top left.
     std::map<Part, QPolygonF> array;
+    enum class Side { left,
+        right,
+        above };
+    std::map<Part, Side> pump_words; // where its output and flow are written
+    QLineF cable;                    // from the breaker to the pump; null: another part draws it
 };
 
 Sheet sheet_of(const Arrangement& arrangement);

@@ -1,0 +1,89 @@
+#include "scene.h"
+
+#include <algorithm>
+
+namespace vernal {
+namespace {
+
+QPolygonF slanted(double x, double y, double w) { return {{QPointF(x, y + 0.16 * w), QPointF(x + w, y), QPointF(x + w + 14, y + 94), QPointF(x + 14, y + 94 + 0.16 * w)}}; }
+
+void put(Layout& l, Part part, const QPolygonF& corners)
+{
+    l.sheet.array[part] = corners;
+    l.at(part) = corners.boundingRect();
+}
+
+void place_first(Layout& l) { put(l, Part::collector, slanted(196, 44, 290)); }
+void connect_first(Layout& l) { l.sheet.probes[ProbePlace::collector] = l.array_outlet(Part::collector); }
+
+void place_second(Layout& l) { put(l, Part::collector_2, slanted(420, 64, 170)); }
+
+// Two arrays share the roof, and their pipes come down between and beside the tank.
+void make_room_for_second(Layout& l)
+{
+    put(l, Part::collector, slanted(176, 64, 170));
+    l.move(Part::tank, QRectF(280, 256, 150, 190));
+    l.move(Part::back, QRectF(356, 84, 50, 130));
+    l.move(Part::vessel, QRectF(230, 432, 32, 40));
+}
+
+void connect_second(Layout& l)
+{
+    using Show = SheetPipe::Show;
+    const QPointF out = l.array_outlet(Part::collector_2), in = l.sheet.array[Part::collector_2][2] + QPointF(-4, -14);
+    const QPointF pump = l.at(Part::pump_2).center(), inlet = l.inlet + QPointF(0, 22);
+    const double right = l.at(Part::tank).right(), first_y = l.array_outlet(Part::collector).y();
+    l.to_store = {{QPointF(384, first_y), QPointF(384, 214), QPointF(492, 214), QPointF(492, l.inlet.y()), l.inlet}};
+    l.pipe(Segment::return_2, {{out, QPointF(624, out.y()), QPointF(624, 194), QPointF(516, 194), QPointF(516, inlet.y()), inlet}}, 1);
+    l.pipe(Segment::supply_2, {{QPointF(right, l.outlet.y()), QPointF(pump.x(), l.outlet.y()), pump}}, 1, Show::first);
+    l.pipe(Segment::supply_2, {{pump + QPointF(20, -10), QPointF(668, pump.y() - 10), QPointF(668, 212), QPointF(in.x() - 30, 212), QPointF(in.x() - 30, in.y())}}, 1);
+    l.sheet.probes[ProbePlace::collector_2] = out;
+}
+
+void paint_array(const PartScene& s, Part part, Segment shows)
+{
+    const QPolygonF& array = s.sheet.array.at(part);
+    const auto& temps = s.now.of(shows);
+    s.p.setPen(QPen(theme().second_ink, 1.5));
+    s.p.setBrush(theme().desk);
+    s.p.drawPolygon(array);
+    const std::size_t tubes = s.sheet.array.size() > 1 ? 6 : 9;
+    for (std::size_t i = 0; i < tubes; ++i) {
+        const double f = (static_cast<double>(i) + 0.5) / static_cast<double>(tubes);
+        const QPointF top = array[0] + f * (array[1] - array[0]), bottom = array[3] + f * (array[2] - array[3]);
+        const double c = temps.empty() ? NAN : temps[std::min(temps.size() - 1, static_cast<std::size_t>(f * static_cast<double>(temps.size())))];
+        s.p.setPen(QPen(temperature_colour(c), s.now.drained ? 4 : 13, Qt::SolidLine, Qt::RoundCap));
+        s.p.drawLine(top + 0.16 * (bottom - top), bottom - 0.16 * (bottom - top));
+    }
+}
+
+void paint_first(const PartScene& s) { paint_array(s, Part::collector, Segment::collector); }
+void paint_second(const PartScene& s) { paint_array(s, Part::collector_2, Segment::collector_2); }
+
+// Its area, and what can be read at it.
+void label_first(const PartScene& s)
+{
+    const QString first = s.words(s.loop().collector.area_m2, Quantity::area);
+    const bool two = s.sheet.array.size() > 1;
+    s.p.setPen(theme().ink);
+    s.p.setFont(text_font(14, true));
+    s.p.drawText(QPointF(14, 34), two ? QObject::tr("collectors %1 + %2").arg(first, s.words(s.loop().collector_2.area_m2, Quantity::area)) : QObject::tr("collector %1").arg(first));
+    if (!s.now.known)
+        return;
+    s.p.setFont(text_font(13));
+    s.p.setPen(theme().second_ink);
+    s.p.drawText(QPointF(14, 54), QObject::tr("%1 at the outlet").arg(s.words(s.now.of(Segment::collector).back(), Quantity::temperature)));
+    s.p.drawText(QPointF(14, 73), QObject::tr("%1 on it").arg(s.words(s.now.plane, Quantity::irradiance)));
+    s.p.drawText(QPointF(14, 92), QObject::tr("air %1").arg(s.words(s.now.air, Quantity::temperature)));
+    if (s.arrangement.drains)
+        s.p.drawText(QPointF(14, 111), s.now.drained ? QObject::tr("array empty") : QObject::tr("array full"));
+}
+
+} // namespace
+
+std::vector<PartDrawing> array_drawings()
+{
+    return {{Part::collector, place_first, nullptr, connect_first, paint_first, label_first}, {Part::collector_2, place_second, make_room_for_second, connect_second, paint_second}};
+}
+
+} // namespace vernal

@@ -1,0 +1,95 @@
+// Pipes: those of the first array end at what stands in their way.
+#include "scene.h"
+
+#include <algorithm>
+
+namespace vernal {
+namespace {
+
+void place_supply(Layout& l) { l.at(Part::supply) = QRectF(115, 176, 60, 190); }
+void place_return(Layout& l) { l.at(Part::back) = QRectF(560, 40, 70, 230); }
+void place_second_supply(Layout& l) { l.at(Part::supply_2) = QRectF(640, 176, 55, 190); }
+void place_second_return(Layout& l) { l.at(Part::back_2) = QRectF(604, 40, 40, 100); }
+
+void connect_return(Layout& l)
+{
+    const QPointF out = l.array_outlet(Part::collector);
+    const QPolygonF plain{{QPointF(590, out.y()), QPointF(590, l.inlet.y()), l.inlet}};
+    l.pipe(Segment::return_pipe, QPolygonF{{out}} + (l.to_store.empty() ? plain : l.to_store));
+    l.sheet.probes[ProbePlace::return_pipe] = l.at(Part::back).center();
+}
+
+void connect_supply(Layout& l)
+{
+    const QPointF pump = l.at(Part::pump).center(), in = l.sheet.array[Part::collector][3] + QPointF(-4, -14);
+    const QPolygonF plain{{l.outlet, QPointF(pump.x(), l.outlet.y())}};
+    l.pipe(Segment::supply_pipe, {{pump + QPointF(0, -20), QPointF(pump.x(), in.y()), in}});
+    l.pipe(Segment::supply_pipe, (l.from_store.empty() ? plain : l.from_store) + QPolygonF{{pump}}, 0, SheetPipe::Show::first);
+    l.sheet.probes[ProbePlace::supply_pipe] = {pump.x() + 62, l.outlet.y()};
+}
+
+void words(const PartScene& s, const QRectF& box, Qt::AlignmentFlag align, const QString& name, double temp_c)
+{
+    s.p.setFont(text_font(13));
+    s.p.setPen(theme().second_ink);
+    s.p.drawText(box, align, name + QLatin1Char('\n') + s.words(temp_c, Quantity::temperature));
+}
+
+// Where the return comes down between two arrays there is no room for words.
+void label_return(const PartScene& s)
+{
+    if (s.now.known && s.at(Part::back).left() > sheet_w / 2 + 50)
+        words(s, {604, 108, 96, 44}, Qt::AlignLeft, QObject::tr("return"), s.now.of(Segment::return_pipe).back());
+}
+
+void label_supply(const PartScene& s)
+{
+    if (s.now.known)
+        words(s, {22, 250, 114, 44}, Qt::AlignRight, QObject::tr("supply"), s.now.of(Segment::supply_pipe).front());
+}
+
+} // namespace
+
+bool in_a_ring(Segment segment, const Arrangement& a)
+{
+    return std::any_of(a.routes.begin(), a.routes.end(), [&](const Route& r) { return std::count(r.ring.begin(), r.ring.end(), segment) > 0; });
+}
+
+void paint_pipe(const PartScene& s, const SheetPipe& pipe)
+{
+    const std::vector<double>& temps = s.now.of(pipe.shows);
+    const QPolygonF& line = pipe.line;
+    s.p.setBrush(Qt::NoBrush);
+    s.p.setPen(QPen(s.now.flows[pipe.route] ? theme().ink : theme().second_ink, 12, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    s.p.drawPolyline(line);
+    double whole = 0, walked = 0;
+    for (int i = 1; i < line.size(); ++i)
+        whole += QLineF(line[i - 1], line[i]).length();
+    const auto share = [&](double at) {
+        switch (pipe.how) {
+        case SheetPipe::Show::first: return 0.0;
+        case SheetPipe::Show::last: return 1.0;
+        case SheetPipe::Show::along: break;
+        }
+        return at / whole;
+    };
+    for (int i = 1; i < line.size(); ++i) {
+        const double length = QLineF(line[i - 1], line[i]).length();
+        const int pieces = std::max(1, static_cast<int>(length / 8));
+        for (int k = 0; k < pieces; ++k) {
+            const double f0 = static_cast<double>(k) / pieces, f1 = static_cast<double>(k + 1) / pieces;
+            const double at = share(walked + (f0 + f1) / 2 * length);
+            const double c = temps.empty() ? NAN : temps[std::min(temps.size() - 1, static_cast<std::size_t>(at * static_cast<double>(temps.size())))];
+            s.p.setPen(QPen(temperature_colour(c), 8, Qt::SolidLine, Qt::RoundCap));
+            s.p.drawLine(line[i - 1] + f0 * (line[i] - line[i - 1]), line[i - 1] + f1 * (line[i] - line[i - 1]));
+        }
+        walked += length;
+    }
+}
+
+std::vector<PartDrawing> pipe_drawings()
+{
+    return {{Part::back, place_return, nullptr, connect_return, nullptr, label_return}, {Part::supply, place_supply, nullptr, connect_supply, nullptr, label_supply}, {Part::back_2, place_second_return}, {Part::supply_2, place_second_supply}};
+}
+
+} // namespace vernal

@@ -1,0 +1,74 @@
+#include "scene.h"
+
+namespace vernal {
+namespace {
+
+using Side = Sheet::Side;
+
+void place_first(Layout& l)
+{
+    l.at(Part::pump) = QRectF(150 - 30, 402 - 30, 60, 60);
+    l.sheet.pump_words[Part::pump] = Side::left;
+}
+
+void place_second(Layout& l)
+{
+    l.at(Part::pump_2) = QRectF(600, 402 - 30, 60, 60);
+    l.sheet.pump_words[Part::pump_2] = Side::above;
+}
+
+QString doing(const PartScene& s, std::size_t output)
+{
+    if (!s.now.known)
+        return {};
+    if (!s.now.runs(output))
+        return QObject::tr("rests");
+    if (s.now.flow_m3_s[output] > 0)
+        return s.words(s.now.flow_m3_s[output], Quantity::flow);
+    return s.now.trouble != Trouble::none && output == 0 ? QObject::tr(trouble_text(s.now.trouble)) : QObject::tr("on, no flow");
+}
+
+struct Boxes {
+    QRectF name, how;
+    Qt::AlignmentFlag align;
+};
+Boxes boxes(Side side)
+{
+    switch (side) {
+    case Side::above: return {{-50, -42, 100, 18}, {-60, 24, 120, 20}, Qt::AlignCenter};
+    case Side::right: return {{30, -30, 100, 18}, {30, -12, 110, 20}, Qt::AlignLeft};
+    case Side::left: break;
+    }
+    return {{-130, -22, 100, 20}, {-144, -2, 114, 20}, Qt::AlignRight};
+}
+
+void paint_pump(const PartScene& s, Part part, std::size_t output)
+{
+    const Theme& t = theme();
+    const QPointF c = s.at(part).center();
+    const bool runs = s.now.runs(output);
+    s.p.setPen(QPen(runs ? t.accent : t.second_ink, 3));
+    s.p.setBrush(t.card);
+    s.p.drawEllipse(c, 22, 22);
+    s.p.setBrush(runs ? t.accent : t.card);
+    s.p.drawPolygon(QPolygonF{{c + QPointF(0, -13), c + QPointF(11, 8), c + QPointF(-11, 8)}});
+    if (s.small)
+        return;
+    const auto& outputs = s.variant.unit.outputs;
+    const Boxes box = boxes(s.sheet.pump_words.at(part));
+    s.p.setPen(runs ? t.accent : t.second_ink);
+    s.p.setFont(text_font(14, true));
+    s.p.drawText(box.name.translated(c), box.align, output < outputs.size() ? qs(outputs[output].key) : QObject::tr("no output"));
+    s.p.setFont(text_font(13));
+    s.p.setPen(t.second_ink);
+    s.p.drawText(box.how.translated(c), box.align, doing(s, output));
+}
+
+void paint_first(const PartScene& s) { paint_pump(s, Part::pump, 0); }
+void paint_second(const PartScene& s) { paint_pump(s, Part::pump_2, 1); }
+
+} // namespace
+
+std::vector<PartDrawing> pump_drawings() { return {{Part::pump, place_first, nullptr, nullptr, paint_first}, {Part::pump_2, place_second, nullptr, nullptr, paint_second}}; }
+
+} // namespace vernal
