@@ -22,18 +22,21 @@ constexpr double pipe_weight = 0.25;
 
 } // namespace
 
-Integrator::Integrator(const Network& network) : network_(network), flows_{{-1}, -1, 0, false, 0}, cache_(cached_factors)
+Integrator::Integrator(const Network& network, double cut_off_weight) : network_(network), flows_{{-1}, -1, 0, false, 0}, cache_(cached_factors)
 {
     for (auto* v : {&f0_, &f1_, &drift_, &rhs_, &k1_, &k2_, &k3_, &middle_, &next_, &f_end_, &part_temps_})
         v->resize(network.size());
     weight_.assign(network.size(), 1.0);
-    for (Segment s : {Segment::supply_pipe, Segment::return_pipe, Segment::supply_2, Segment::return_2})
-        if (const NodeRange r = network.nodes_of(s); r.count > 2)
-            std::fill_n(weight_.begin() + static_cast<std::ptrdiff_t>(r.first + 1), r.count - 2, pipe_weight); // probes sit at the ends
+    rest_weight_ = weight_;
+    for (std::size_t i = 0; i < network.size(); ++i) {
+        if (network.unread(i) && network.in_pipe(i))
+            weight_[i] = pipe_weight;
+        rest_weight_[i] = weight_[i] * (network.unread(i) ? cut_off_weight : 1.0);
+    }
     trial_.next = &next_;
 }
 
-Integrator::Integrator(const Integrator& o) : network_(o.network_), flows_(o.flows_), clock_(o.clock_), weight_(o.weight_), k_(o.k_), f0_(o.f0_), cache_(o.cache_)
+Integrator::Integrator(const Integrator& o) : network_(o.network_), flows_(o.flows_), clock_(o.clock_), weight_(o.weight_), rest_weight_(o.rest_weight_), k_(o.k_), f0_(o.f0_), cache_(o.cache_)
 {
     for (auto* v : {&f1_, &drift_, &rhs_, &k1_, &k2_, &k3_, &middle_, &next_, &f_end_, &part_temps_})
         v->resize(network_.size());
@@ -86,7 +89,7 @@ const Integrator::Trial& Integrator::attempt(const std::vector<double>& t, const
     const double* __restrict t0 = t.data();
     double* __restrict f0 = f0_.data(), * __restrict f1 = f1_.data(), * __restrict drift = drift_.data(), * __restrict rhs = rhs_.data();
     double* __restrict k1 = k1_.data(), * __restrict k2 = k2_.data(), * __restrict k3 = k3_.data();
-    const double* __restrict weight = weight_.data();
+    const double* __restrict weight = this->weight().data();
     double* __restrict middle = middle_.data(), * __restrict next = next_.data();
     if (!goes_on)
         network_.rates(k_, flows, a, t0, f0);
@@ -159,16 +162,23 @@ Integrator::Span Integrator::span(std::size_t node, double x) const
     return out;
 }
 
+const std::vector<double>& Integrator::weight() const
+{
+    const auto& routes = flows_.route_w_k;
+    return std::all_of(routes.begin(), routes.end(), [](double w) { return w == 0; }) ? rest_weight_ : weight_;
+}
+
 const Integrator::Part& Integrator::part(double share)
 {
     close();
     share_ = share;
     const double x = share, bent = x * x * (1 - x);
     double error = 0;
+    const std::vector<double>& weights = weight();
     for (std::size_t i = 0; i < next_.size(); ++i) {
         const double whole = next_[i] - t0_[i], from = h_ * f0_[i], to = h_ * f_end_[i];
         part_temps_[i] = inside(i, x);
-        error = std::max(error, weight_[i] * std::fabs(bent * (2 * whole - from - to)));
+        error = std::max(error, weights[i] * std::fabs(bent * (2 * whole - from - to)));
     }
     part_.error_k = error;
     part_.temps = &part_temps_;

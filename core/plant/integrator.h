@@ -11,7 +11,10 @@ namespace vernal {
 
 class Integrator {
 public:
-    explicit Integrator(const Network& network);
+    // At rest the tolerance may be much narrower than while something flows; what is
+    // then cut off from every probe (fluid standing in pipes and coils) weighs only
+    // `cut_off_weight` in a trial's error, 0…1.
+    explicit Integrator(const Network& network, double cut_off_weight = 1.0);
 
     // A copy goes on as the original would; heat() asks for an attempt of its own first.
     Integrator(const Integrator& other);
@@ -19,7 +22,7 @@ public:
     // One trial step of h > 0 seconds from t under surroundings a → b.
     // The results are kept until the next call; so must t be for heat().
     struct Trial {
-        double error_k = 0;              // largest difference to the second-order result; inside pipes a quarter of it
+        double error_k = 0;              // largest difference to the second-order result, weighted: a quarter of it in pipes where no probe sits
         const std::vector<double>* next; // temperatures at the end
     };
     const Trial& attempt(const std::vector<double>& t, const Flows& flows, const Surroundings& a, const Surroundings& b, double h);
@@ -54,13 +57,14 @@ private:
         SparseLu lu;
         std::vector<Network::NonlinearSlopes> slopes_at;
     };
+    const std::vector<double>& weight() const;                        // of the last attempt's flows
     HeatFlows flows_at(const Surroundings& s, const double* t) const; // W
     const Factors& factors(const std::vector<double>& t, double air_c, double h);
 
     const Network& network_;
     Flows flows_;
     std::uint64_t clock_ = 0;
-    std::vector<double> weight_, k_, matrix_, f0_, f1_, drift_, rhs_, k1_, k2_, k3_, middle_, next_, f_end_, part_temps_;
+    std::vector<double> weight_, rest_weight_, k_, matrix_, f0_, f1_, drift_, rhs_, k1_, k2_, k3_, middle_, next_, f_end_, part_temps_;
     std::vector<Factors> cache_;
     Trial trial_;
     Part part_;

@@ -92,6 +92,10 @@ public:
     std::size_t size() const { return n_; }
     std::size_t probe_node(std::size_t probe) const { return probe0_ + probe; }
     std::size_t node_of(ProbePlace place) const { return static_cast<std::size_t>(place_[static_cast<std::size_t>(place)]); }
+    bool in_pipe(std::size_t node) const { return in_pipe_[node] != 0; }
+    // In a pipe, coil, exchanger or cooler with no probe on it: at rest nothing of it
+    // comes to a probe.
+    bool unread(std::size_t node) const { return unread_[node] != 0; }
     // Nodes of a stretch; count 0: the arrangement has none. Of a tank the nodes of the tank.
     NodeRange nodes_of(Segment s) const { return ranges_[static_cast<std::size_t>(s)]; }
     NodeRange tank(std::size_t which) const { return which < tanks_.size() ? tanks_[which].nodes : NodeRange{}; }
@@ -221,7 +225,7 @@ private:
     double draining_m3_ = 0, left_behind_ = 0; // share that stays for want of pitch
     std::vector<double> to_air_, room_w_;
     std::vector<LossTerm> loss_terms_;
-    std::vector<char> outdoors_, may_freeze_, store_;
+    std::vector<char> outdoors_, may_freeze_, store_, in_pipe_, unread_;
     std::vector<double> ring_m3_;
     double burst_c_ = 0;
     std::array<double, 4> pipe_m_{}; // supply, return, and the second ones

@@ -25,7 +25,7 @@ Simulation::Model::Model(CoupledSetup s) : setup(std::move(s)), network(setup.lo
 }
 
 Simulation::Simulation(CoupledSetup s)
-    : model_(std::make_shared<const Model>(std::move(s))), integrator_(network()), hydraulics_(network(), setup().loop, setup().altitude_m), pressure_(network(), setup().loop, setup().altitude_m),
+    : model_(std::make_shared<const Model>(std::move(s))), integrator_(network(), resting_share), hydraulics_(network(), setup().loop, setup().altitude_m), pressure_(network(), setup().loop, setup().altitude_m),
       readings_(setup().sensors, setup().program.probes, setup().resolution_k), steps_(setup()), sample_s_(static_cast<double>(setup().program.sample_ms) / 1000.0), day_(setup().days.front())
 {
     temps_ = network().start(setup().start_tank_c, day_->air_c.front());

@@ -9,8 +9,7 @@ namespace vernal {
 namespace {
 
 constexpr double longest_step_s = 600.0;
-constexpr double resting_share = 0.07; // of the tolerance
-constexpr double air_share = 0.33;     // hardly any heat in the ring: a little error switches sooner
+constexpr double air_share = 0.33; // hardly any heat in the ring: a little error switches sooner
 constexpr std::array<int, 10> step_lengths{1, 2, 5, 10, 20, 30, 60, 120, 300, 600};
 
 } // namespace

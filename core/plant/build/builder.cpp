@@ -14,10 +14,26 @@ void NetworkBuilder::build(const std::vector<ProbeSite>& probes)
     n_.probe0_ = n_.n_;
     for (const ProbeSite& site : probes)
         build_probe(site);
+    mark_unread();
     empty_capacities();
     make_rings();
     n_.pattern_ = make_pattern();
     add_up();
+}
+
+void NetworkBuilder::mark_unread()
+{
+    using S = Segment;
+    n_.in_pipe_.assign(n_.n_, 0);
+    for (S s : {S::supply_pipe, S::return_pipe, S::supply_2, S::return_2})
+        for (int node : chains_[at(s)].nodes)
+            n_.in_pipe_[at(node)] = 1;
+    n_.unread_ = n_.in_pipe_;
+    for (S s : {S::coil, S::coil_2, S::exchanger_hot, S::exchanger_cold, S::cooler})
+        for (int node : chains_[at(s)].nodes)
+            n_.unread_[at(node)] = 1;
+    for (const Network::Pair& p : n_.probe_rows_)
+        n_.unread_[at(p.b)] = 0;
 }
 
 int NetworkBuilder::add_node(double capacity_j_k, bool outdoors, bool store)

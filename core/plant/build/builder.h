@@ -41,6 +41,7 @@ private:
 
     // This much of the node's capacity runs out when the pump rests.
     void drains(int node, double water_j_k, double at_most_j_k);
+    void mark_unread(); // once the probes are placed
     void empty_capacities();
     void build_segment(Segment s);
     void keep(Segment s, Chain chain);
