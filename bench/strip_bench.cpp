@@ -35,17 +35,18 @@ private slots:
         for (int i = 0; i < 60; ++i) {
             bool painted = false;
             QEventLoop loop;
+            QElapsedTimer timer;
             const auto once = connect(window.strip().chart(), &DayChart::shown, &loop, [&] {
+                if (!painted)
+                    ms.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
                 painted = true;
                 loop.quit();
             });
-            QElapsedTimer timer;
             timer.start();
             d.edit_variant(
                 "bench", [i](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(8 + 0.1 * (i % 7)); }, "bench");
             if (!painted)
                 loop.exec();
-            ms.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
             disconnect(once);
             QTest::qWait(5);
         }

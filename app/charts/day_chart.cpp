@@ -1,5 +1,7 @@
 #include "day_chart.h"
 
+#include "thinned.h"
+
 #include "app/shell/theme.h"
 
 #include <algorithm>
@@ -72,15 +74,17 @@ DayChart::DayChart(Session& session, bool zoom, QWidget* parent) : QCustomPlot(p
         item->setClipToAxisRect(false);
     restyle();
     if (zoom_)
-        connect(&session_, &Session::outcome_changed, this, &DayChart::show_outcome);
+        connect(&session_, &Session::outcome_changed, this, [this] { show_outcome(); });
     else
         connect(&session_, &Session::strip_due, this, [this] {
-            show_outcome();
-            if (isVisible() && !size().isEmpty())
-                replot(QCustomPlot::rpImmediateRefresh);
+            show_outcome(size().isEmpty() ? QCustomPlot::rpQueuedReplot : QCustomPlot::rpImmediateRefresh);
         });
-    connect(&session_, &Session::units_changed, this, &DayChart::show_outcome);
-    connect(&session_, &Session::cursor_changed, this, &DayChart::show_cursor);
+    connect(&session_, &Session::units_changed, this, [this] { show_outcome(); });
+    connect(&session_, &Session::cursor_changed, this, [this] {
+        place_cursor();
+        if (isVisible())
+            replot(QCustomPlot::rpQueuedReplot);
+    });
 }
 
 void DayChart::style_axis(QCPAxis* axis) const
@@ -146,16 +150,14 @@ DayChart::Signal DayChart::signal_of(const Probe& p) const
     return {name, t.ink, Qt::SolidLine, 1};
 }
 
-void DayChart::show_outcome()
+void DayChart::show_outcome(QCustomPlot::RefreshPriority when)
 {
     if (!isVisible())
         return; // drawn when it comes to light
     const auto& o = session_.outcome();
     clearGraphs();
-    if (!o || o->size() == 0) {
-        replot(QCustomPlot::rpQueuedReplot);
-        return;
-    }
+    if (!o || o->size() == 0)
+        return replot(when);
     draw_sun(*o);
     draw_temperatures(*o);
     draw_lanes(*o);
@@ -164,7 +166,19 @@ void DayChart::show_outcome()
     if (!zoom_ || painted_ == 0 || x->range().upper < begin || x->range().lower > end || x->range().size() > 2 * (end - begin))
         x->setRange(begin, std::max(end, begin + 60));
     pending_ = o->id;
-    show_cursor();
+    place_cursor();
+    replot(when);
+}
+
+// A chart that can be looked into keeps every point; on the strip a quarter of a
+// pixel is seen by nobody, and few points are painted in a third of the time.
+void DayChart::draw_line(QCPGraph& graph, const QVector<double>& t, const QVector<double>& y) const
+{
+    const int high = axisRect()->height();
+    if (zoom_ || high <= 0)
+        return graph.setData(t, y, true);
+    const Polyline few = thinned(t, y, graph.valueAxis()->range().size() / high / 4);
+    graph.setData(few.x, few.y, true);
 }
 
 void DayChart::draw_sun(const Outcome& o)
@@ -178,14 +192,14 @@ void DayChart::draw_sun(const Outcome& o)
         air.append(to_display(r.air_c, Quantity::temperature, session_.units()));
     }
     QCPGraph* sun = addGraph(axisRect()->axis(QCPAxis::atBottom), axisRect()->axis(QCPAxis::atRight));
-    sun->setData(t, g, true);
+    draw_line(*sun, t, g);
     sun->setPen(Qt::NoPen);
     QColor fill = theme().sun;
     fill.setAlpha(theme().glare ? 130 : 85);
     sun->setBrush(fill);
     sun->setName(tr("sun on the collector"));
     QCPGraph* graph = addGraph(axisRect()->axis(QCPAxis::atBottom), axisRect()->axis(QCPAxis::atLeft));
-    graph->setData(t, air, true);
+    draw_line(*graph, t, air);
     graph->setPen(QPen(theme().air, 1.0));
     graph->setName(tr("air"));
 }
@@ -196,6 +210,7 @@ void DayChart::draw_temperatures(const Outcome& o)
     for (std::size_t i = 0; i < o.size(); ++i)
         t.append(o.time_s(i) + o.start_s());
     double lo = 1e9, hi = -1e9;
+    std::vector<QVector<double>> curves;
     for (std::size_t p = 0; p < o.variant.probes.size(); ++p) {
         QVector<double> y;
         for (std::size_t i = 0; i < o.size(); ++i) {
@@ -206,15 +221,18 @@ void DayChart::draw_temperatures(const Outcome& o)
                 hi = std::max(hi, y.back());
             }
         }
-        const Signal s = signal_of(o.variant.probes[p]);
-        QCPGraph* graph = addGraph(axisRect()->axis(QCPAxis::atBottom), axisRect()->axis(QCPAxis::atLeft));
-        graph->setData(t, y, true);
-        graph->setPen(QPen(s.colour, s.width, s.style));
-        graph->setName(s.name);
+        curves.push_back(std::move(y));
     }
     QCPAxis* y = axisRect()->axis(QCPAxis::atLeft);
     y->setRange(std::floor(std::min(lo, session_.units().fahrenheit ? 32.0 : 0.0) / 10) * 10, std::max(hi * 1.12, lo + 20));
     y->setLabel(qs(unit_name(Quantity::temperature, session_.units())));
+    for (std::size_t p = 0; p < curves.size(); ++p) {
+        const Signal s = signal_of(o.variant.probes[p]);
+        QCPGraph* graph = addGraph(axisRect()->axis(QCPAxis::atBottom), axisRect()->axis(QCPAxis::atLeft));
+        draw_line(*graph, t, curves[p]);
+        graph->setPen(QPen(s.colour, s.width, s.style));
+        graph->setName(s.name);
+    }
     legend->setVisible(true);
 }
 
@@ -273,7 +291,7 @@ void DayChart::add_lane(const QVector<double>& t, const QVector<double>& on, con
     graph->removeFromLegend();
 }
 
-void DayChart::show_cursor()
+void DayChart::place_cursor()
 {
     const double x = session_.cursor_s() + (session_.outcome() ? session_.outcome()->start_s() : 0);
     for (QCPItemPosition* p : {line_->start, line_->end, time_->position}) {
@@ -284,9 +302,6 @@ void DayChart::show_cursor()
         p->setCoords(x, p == line_->start ? 0 : 1);
     }
     time_->setText(qs(clock_text(x)));
-    if (!isVisible())
-        return;
-    replot(QCustomPlot::rpQueuedReplot);
 }
 
 void DayChart::showEvent(QShowEvent* e)

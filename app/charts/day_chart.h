@@ -30,8 +30,9 @@ private:
         Qt::PenStyle style;
         double width;
     };
-    void show_outcome();
-    void show_cursor();
+    void show_outcome(QCustomPlot::RefreshPriority when = QCustomPlot::rpQueuedReplot);
+    void place_cursor();
+    void draw_line(QCPGraph& graph, const QVector<double>& t, const QVector<double>& y) const;
     void draw_temperatures(const Outcome& o);
     void draw_sun(const Outcome& o);
     void draw_lanes(const Outcome& o);

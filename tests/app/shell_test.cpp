@@ -3,6 +3,7 @@
 #include "fixture.h"
 
 #include "app/charts/day_chart.h"
+#include "app/charts/thinned.h"
 #include "app/shell/palette.h"
 #include "app/shell/start_page.h"
 #include "core/plant/hydraulic_state.h"
@@ -61,6 +62,7 @@ private slots:
     void switch_off_is_seen_and_named();
     void cursor_goes_by_key_and_why_follows();
     void variants_are_copied_and_compared();
+    void a_thinned_line_is_the_same_to_the_eye();
     void glare_changes_colours_only();
     void edits_in_quick_succession_end_in_the_last();
 
@@ -230,6 +232,41 @@ void ShellTest::variants_are_copied_and_compared()
     settle();
     QVERIFY(QTest::qWaitFor([&] { return window->session().verdict().baseline_name == job().variants[0].name; }, 10000));
     QVERIFY(find<QLabel>("good")->text().contains(QString::fromStdString(job().variants[0].name)));
+}
+
+void ShellTest::a_thinned_line_is_the_same_to_the_eye()
+{
+    QVector<double> x, y;
+    double at = 20;
+    for (int i = 0; i < 4000; ++i) {
+        x.append(i % 7 == 0 && i > 0 ? x.back() : 10.0 * i); // two at one instant: a jump
+        at += 0.3 * std::sin(i * 0.01) + (i % 900 == 450 ? 15 : 0);
+        y.append(i == 2000 ? NAN : at);
+    }
+    for (double tolerance : {0.0, 0.05, 1.0}) {
+        const Polyline few = thinned(x, y, tolerance);
+        QCOMPARE(few.x.front(), x.front());
+        QCOMPARE(few.x.back(), x.back());
+        QVERIFY(tolerance == 0 || few.x.size() < x.size() / 2);
+        qsizetype k = 0;
+        for (qsizetype i = 0; i < x.size(); ++i) {
+            while (k + 2 < few.x.size() && few.x[k + 1] < x[i])
+                ++k;
+            if (std::isnan(y[i])) {
+                QVERIFY2(std::any_of(few.y.begin(), few.y.end(), [](double v) { return std::isnan(v); }), "a gap stays a gap");
+                continue;
+            }
+            // Within the tolerance of the line, or of one of the ends of a jump.
+            double off = INFINITY;
+            for (qsizetype j = k; j < std::min(few.x.size(), k + 4); ++j) {
+                if (few.x[j] == x[i])
+                    off = std::min(off, std::fabs(few.y[j] - y[i]));
+                if (j + 1 < few.x.size() && few.x[j] < x[i] && x[i] < few.x[j + 1])
+                    off = std::min(off, std::fabs(std::lerp(few.y[j], few.y[j + 1], (x[i] - few.x[j]) / (few.x[j + 1] - few.x[j])) - y[i]));
+            }
+            QVERIFY2(off <= tolerance + 1e-9, qPrintable(QStringLiteral("point %1 is %2 off").arg(i).arg(off)));
+        }
+    }
 }
 
 void ShellTest::glare_changes_colours_only()
