@@ -5,12 +5,16 @@
 #include "disk.h"
 #include "job_json.h"
 
+#include <nlohmann/json.hpp>
 #include <zip.h>
+
+#include <algorithm>
 
 namespace vernal {
 namespace {
 
 constexpr const char* json_entry = "job.json";
+constexpr const char* logs_entry = "logs.json"; // of a recovery copy
 constexpr const char* trace_folder = "traces/";
 constexpr const char* attachment_folder = "attachments/"; // each content once, by its hash
 constexpr zip_uint64_t largest_entry = 512ULL << 20;
@@ -60,6 +64,11 @@ Result<OpenedJob> read_archive(zip_t* archive, const std::string& file)
     auto opened = read_job_text(*text, file + ", job.json");
     if (!opened)
         return opened;
+    if (const auto logs = content_in(archive, logs_entry))
+        if (const auto names = nlohmann::json::parse(*logs, nullptr, false); names.is_object())
+            for (const auto& [name, beside] : names.items())
+                if (beside.is_string())
+                    opened->logs_beside[name] = beside.get<std::string>();
     const zip_int64_t n = zip_get_num_entries(archive, 0);
     for (zip_int64_t i = 0; i < n; ++i) {
         const std::string name = zip_get_name(archive, static_cast<zip_uint64_t>(i), 0);
@@ -138,6 +147,38 @@ Result<std::monostate> save_plain(const Job& job, const std::filesystem::path& p
     return write_file_atomically(path, write_job_json(job));
 }
 
+using Entries = std::vector<std::pair<std::string, std::string>>; // name, content
+
+Result<std::string> pack(const Entries& entries)
+{
+    zip_error_t e;
+    zip_error_init(&e);
+    zip_source_t* target = zip_source_buffer_create(nullptr, 0, 0, &e);
+    if (!target)
+        return zip_failure("", e);
+    zip_source_keep(target);
+    zip_t* archive = zip_open_from_source(target, ZIP_TRUNCATE, &e);
+    if (!archive) {
+        zip_source_free(target);
+        return zip_failure("", e);
+    }
+    const bool good = std::all_of(entries.begin(), entries.end(), [&](const auto& entry) { return add_entry(archive, entry.first, entry.second); });
+    if (!good || zip_close(archive) != 0) {
+        zip_discard(archive);
+        zip_source_free(target);
+        return Error{"the container cannot be written", "", "There may not be enough memory"};
+    }
+    zip_source_open(target);
+    zip_source_seek(target, 0, SEEK_END);
+    std::string out(static_cast<std::size_t>(zip_source_tell(target)), '\0');
+    zip_source_seek(target, 0, SEEK_SET);
+    zip_source_read(target, out.data(), out.size());
+    zip_source_close(target);
+    zip_source_free(target);
+    zip_error_fini(&e);
+    return out;
+}
+
 } // namespace
 
 Result<std::monostate> save_attachments(const Job& job, const std::filesystem::path& folder)
@@ -170,42 +211,20 @@ Result<OpenedJob> unpack_job(const std::string& bytes, const std::string& file_n
     return job;
 }
 
-Result<std::string> pack_job(const Job& job, Packed what)
+Result<std::string> pack_job(const Job& job)
 {
-    zip_error_t e;
-    zip_error_init(&e);
-    zip_source_t* target = zip_source_buffer_create(nullptr, 0, 0, &e);
-    if (!target)
-        return zip_failure("", e);
-    zip_source_keep(target);
-    zip_t* archive = zip_open_from_source(target, ZIP_TRUNCATE, &e);
-    if (!archive) {
-        zip_source_free(target);
-        return zip_failure("", e);
-    }
-    std::vector<std::pair<std::string, std::string>> entries{{json_entry, write_job_json(job)}};
+    const auto kept = contents(job);
+    Entries entries{{json_entry, write_job_json(job)}};
     for (const auto& [name, trace] : job.traces)
         entries.emplace_back(trace_folder + name, write_trace_csv(*trace));
-    bool good = true;
-    for (const auto& [name, text] : entries)
-        good = good && add_entry(archive, name, text);
-    if (what == Packed::whole)
-        for (const auto& [sha256, content] : contents(job))
-            good = good && add_entry(archive, attachment_folder + sha256, *content);
-    if (!good || zip_close(archive) != 0) {
-        zip_discard(archive);
-        zip_source_free(target);
-        return Error{"the container cannot be written", "", "There may not be enough memory"};
-    }
-    zip_source_open(target);
-    zip_source_seek(target, 0, SEEK_END);
-    std::string out(static_cast<std::size_t>(zip_source_tell(target)), '\0');
-    zip_source_seek(target, 0, SEEK_SET);
-    zip_source_read(target, out.data(), out.size());
-    zip_source_close(target);
-    zip_source_free(target);
-    zip_error_fini(&e);
-    return out;
+    for (const auto& [sha256, content] : kept)
+        entries.emplace_back(attachment_folder + sha256, *content);
+    return pack(entries);
+}
+
+Result<std::string> pack_recovery(const Job& job, const std::map<std::string, std::string>& logs_beside)
+{
+    return pack({{json_entry, write_job_json(job)}, {logs_entry, nlohmann::json(logs_beside).dump()}});
 }
 
 Result<OpenedJob> open_job_file(const std::filesystem::path& path)
@@ -230,7 +249,7 @@ Result<std::monostate> save_job(const Job& job, const std::filesystem::path& pat
 {
     if (path.extension() == ".json")
         return save_plain(job, path);
-    const auto bytes = pack_job(job, Packed::whole);
+    const auto bytes = pack_job(job);
     if (!bytes)
         return bytes.error();
     return write_file_atomically(path, *bytes);

@@ -16,12 +16,12 @@ Result<Job> open_job(const std::filesystem::path& path); // the same without its
 // container. Atomic per file.
 Result<std::monostate> save_job(const Job& job, const std::filesystem::path& path);
 
-// Container bytes and back, for recovery copies and tests. A recovery copy is made
-// every other second: it leaves out the attachments' content, which never changes
-// and is written beside it once.
-enum class Packed : std::uint8_t { whole,
-    without_attachments };
-Result<std::string> pack_job(const Job& job, Packed what = Packed::whole);
+// Container bytes and back.
+Result<std::string> pack_job(const Job& job);
+// A recovery copy is made every other second: it leaves out the content of
+// attachments and logs, which never change and are written beside it once.
+// logs_beside: the file of each log that is left out, by the log's name.
+Result<std::string> pack_recovery(const Job& job, const std::map<std::string, std::string>& logs_beside);
 Result<OpenedJob> unpack_job(const std::string& bytes, const std::string& file_name);
 
 // One file an attachment, named by its hash; those that are there already stay.

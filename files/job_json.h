@@ -11,6 +11,7 @@ struct OpenedJob {
     Job job;
     int version = job_format_version;
     std::vector<std::string> notices;                           // for the person: what is missing, what a newer program knows
+    std::map<std::string, std::string> logs_beside;             // of a recovery copy: files with the logs that it leaves out, by the logs' names
     bool newer() const { return version > job_format_version; } // then the file must not be written over
 };
 

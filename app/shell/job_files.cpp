@@ -4,7 +4,6 @@
 
 #include <QFileInfo>
 #include <QSettings>
-#include <QThreadPool>
 
 namespace vernal {
 namespace {
@@ -57,7 +56,7 @@ void JobFiles::recover(const LeftBehind& left)
         return tell(qs(job.error().text()));
     session_.document().set_job(std::move(job->job), left.original, {true, job->newer()});
     recovery_.write_now();
-    QThreadPool::globalInstance()->waitForDone(); // the new copy stands before the old one goes
+    recovery_.wait(); // the new copy stands before the old one goes
     Recovery::discard(left);
     emit opened();
     if (!job->notices.empty())

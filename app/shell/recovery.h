@@ -2,14 +2,10 @@
 #pragma once
 
 #include "document.h"
-#include "files/job_file.h"
+#include "files/recovery_copy.h"
 
 #include <QDir>
 #include <QTimer>
-
-#include <atomic>
-#include <memory>
-#include <mutex>
 
 namespace vernal {
 
@@ -22,9 +18,8 @@ struct LeftBehind {
 class Recovery : public QObject {
     Q_OBJECT
 public:
-    // folder: where copies lie; made when missing.
+    // folder: where copies lie; made when missing. A proper end removes the copy.
     Recovery(Document& document, const QString& folder, QObject* parent = nullptr);
-    ~Recovery() override; // a proper end removes the copy
 
     // Copies of programs that no longer run.
     static QList<LeftBehind> left_behind(const QString& folder);
@@ -33,16 +28,12 @@ public:
     void write_now(); // in the background: a slow disk never holds up the window
     static QString usual_folder();
 
+    void wait() { copy_.wait(); } // until it stands
+
 private:
-    struct Shared { // with writes still under way
-        std::mutex mutex;
-        std::atomic<quint64> newest = 0;
-    };
-    QString base() const;
-    void remove();
-    std::shared_ptr<Shared> shared_ = std::make_shared<Shared>();
+    void remove() { copy_.remove(); }
     Document& document_;
-    QString folder_;
+    RecoveryCopy copy_;
     QTimer timer_;
 };
 

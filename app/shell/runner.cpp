@@ -1,193 +1,28 @@
 #include "runner.h"
-#include "core/setup/job_setup.h"
 
 #include <QMetaObject>
 #include <QTimer>
 
-#include <algorithm>
-#include <cmath>
-
 namespace vernal {
 namespace {
 
-// The weather of the last run, if it is the same again.
-const std::shared_ptr<const DayForcing>& weather_of(const Job& job, const Loop& loop, const Day& day, std::optional<CachedWeather>& kept)
-{
-    if (!kept || !(kept->arrangement == loop.arrangement && kept->collector == loop.collector && kept->collector_2 == loop.collector_2 && kept->panel == loop.panel && kept->day == day && kept->site == job.site && kept->traces == job.traces))
-        kept = CachedWeather{loop.arrangement, loop.collector, loop.collector_2, loop.panel, day, job.site, job.traces, day_forcing(job, loop, day)};
-    return kept->forcing;
-}
-
-void run_coupled_into(Outcome& o, const Job& job, std::stop_token stop, std::optional<CachedWeather>& kept)
-{
-    auto setup = coupled_setup(job, o.variant, o.day, weather_of(job, o.variant.loop, o.day, kept));
-    if (!setup) {
-        o.error = setup.error();
-        return;
-    }
-    o.setup = std::move(*setup);
-    o.program = o.setup->program;
-    CoupledOptions options;
-    options.stop = stop;
-    o.coupled = run_coupled(*o.setup, options);
-}
-
-void run_replay_into(Outcome& o, const Job& job, std::stop_token stop)
-{
-    const auto it = job.traces.find(o.day.trace);
-    const auto setup = replay_setup(o.variant);
-    if (it == job.traces.end() || !setup) {
-        o.error = setup ? Error{"the trace “" + o.day.trace + "” of this day is missing", "", "Import it again"} : setup.error();
-        return;
-    }
-    auto result = run_replay(*setup, *it->second, nullptr, stop);
-    if (!result) {
-        o.error = result.error();
-        return;
-    }
-    o.program = setup->program;
-    o.trace = it->second;
-    o.replay = std::move(*result);
-}
-
-std::optional<Figures> figures_only(const Job& job, const Variant& v, const Day& day, std::stop_token stop)
-{
-    const auto setup = coupled_setup(job, v, day);
-    if (!setup)
-        return std::nullopt;
-    CoupledOptions options;
-    options.keep_records = false;
-    options.stop = stop;
-    return run_coupled(*setup, options).figures;
-}
+constexpr int grace_ms = 100;
 
 } // namespace
 
-double Outcome::reading_c(std::size_t i, std::size_t probe) const
+Runner::Runner(QObject* parent)
+    : QObject(parent), runs_({[this](std::shared_ptr<const Outcome> o) { QMetaObject::invokeMethod(
+                                                                             this, [this, o] { emit finished(o); }, Qt::QueuedConnection); },
+                           [this](std::shared_ptr<const Verdict> v) { QMetaObject::invokeMethod(
+                                                                          this, [this, v] { emit judged(v); }, Qt::QueuedConnection); }})
 {
-    const Reading r = inputs(i).readings[probe];
-    return r.valid ? r.mk / 1000.0 : NAN;
-}
-
-double Outcome::start_s() const
-{
-    return trace ? trace->clock_s() : 0.0;
-}
-
-std::size_t Outcome::at(double t) const
-{
-    std::size_t lo = 0, hi = size();
-    while (hi - lo > 1) {
-        const std::size_t mid = (lo + hi) / 2;
-        (time_s(mid) <= t ? lo : hi) = mid;
-    }
-    return lo;
-}
-
-Outcome make_outcome(const RunRequest& r, std::stop_token stop, RunCache& known)
-{
-    Outcome o;
-    o.id = r.id;
-    o.variant = r.job.variants[r.variant];
-    o.day = r.job.days[r.day];
-    if (o.day.kind == DayKind::recorded)
-        run_replay_into(o, r.job, stop);
-    else
-        run_coupled_into(o, r.job, stop, known.weather);
-    return o;
-}
-
-Verdict make_verdict(const RunRequest& r, const Outcome& o, std::stop_token stop, RunCache& known)
-{
-    Verdict out;
-    out.id = o.id;
-    out.findings = findings({r.job, o.variant, o.figures(), r.units});
-    if (!o.figures() || r.baseline == r.variant)
-        return out;
-    const Variant& other = r.job.variants[r.baseline];
-    std::optional<BaselineRun>& kept = known.run;
-    if (!kept || !(kept->variant == other && kept->day == o.day && kept->site == r.job.site && kept->traces == r.job.traces)) {
-        kept.reset();
-        if (const auto figures = figures_only(r.job, other, o.day, stop); figures && !stop.stop_requested())
-            kept = BaselineRun{other, o.day, r.job.site, r.job.traces, *figures};
-    }
-    if (kept)
-        out.baseline_figures = kept->figures;
-    out.baseline_name = other.name;
-    return out;
-}
-
-Runner::Runner(QObject* parent) : QObject(parent), thread_([this](std::stop_token s) { work(s); }) {}
-
-Runner::~Runner()
-{
-    {
-        const std::lock_guard lock(mutex_);
-        current_.request_stop();
-    }
-    thread_.request_stop();
-    wake_.notify_all();
 }
 
 quint64 Runner::request(RunRequest r)
 {
-    const std::lock_guard lock(mutex_);
-    r.id = ++latest_;
-    next_ = std::move(r);
-    wake_.notify_all();
-    QTimer::singleShot(100, this, [this, running = running_] {
-        const std::lock_guard again(mutex_);
-        if (running == running_ && next_)
-            current_.request_stop();
-    });
-    return latest_;
-}
-
-bool Runner::overtaken()
-{
-    const std::lock_guard lock(mutex_);
-    return next_.has_value();
-}
-
-void Runner::deliver(std::shared_ptr<const Outcome> outcome)
-{
-    QMetaObject::invokeMethod(
-        this, [this, outcome = std::move(outcome)] {
-            if (outcome->id <= delivered_)
-                return;
-            delivered_ = outcome->id;
-            emit finished(outcome);
-        },
-        Qt::QueuedConnection);
-}
-
-void Runner::work(std::stop_token stop)
-{
-    RunCache cache;
-    while (!stop.stop_requested()) {
-        RunRequest request;
-        std::stop_token token;
-        {
-            std::unique_lock lock(mutex_);
-            if (!wake_.wait(lock, stop, [&] { return next_.has_value(); }))
-                return;
-            request = std::move(*next_);
-            next_.reset();
-            running_ = request.id;
-            current_ = std::stop_source();
-            token = current_.get_token();
-        }
-        auto outcome = std::make_shared<const Outcome>(make_outcome(request, token, cache));
-        if (token.stop_requested() || stop.stop_requested())
-            continue;
-        deliver(outcome);
-        if (overtaken())
-            continue;
-        auto verdict = std::make_shared<const Verdict>(make_verdict(request, *outcome, token, cache));
-        if (!token.stop_requested() && !stop.stop_requested())
-            QMetaObject::invokeMethod(
-                this, [this, verdict] { emit judged(verdict); }, Qt::QueuedConnection);
-    }
+    const quint64 id = runs_.request(std::move(r));
+    QTimer::singleShot(grace_ms, this, [this, id] { runs_.hurry(id); });
+    return id;
 }
 
 } // namespace vernal

@@ -5,10 +5,9 @@
 #include "app/rules/operating_map.h"
 #include "core/job/ids.h"
 #include "files/attachment.h"
+#include "files/csv_trace.h"
 #include "files/disk.h"
 #include "files/job_json.h"
-
-#include <QThreadPool>
 
 #include <nlohmann/json.hpp>
 
@@ -138,13 +137,21 @@ void DocumentTest::attachments_survive_a_crash()
     document().edit("attach", [&](Job& j) { j.attachments.push_back(make_attachment("roof.jpg", photo)); });
     const QString where = folder->filePath("recovery"), base = where + QStringLiteral("/%1").arg(QCoreApplication::applicationPid());
     QVERIFY(QTest::qWaitFor([&] { return QFile::exists(base + ".vrelay"); }, 2000));
-    QThreadPool::globalInstance()->waitForDone();
     const QString hash = QString::fromStdString(job().attachments[0].sha256);
     QVERIFY(QFile::exists(base + ".attachments/" + hash));
     QVERIFY2(QFileInfo(base + ".vrelay").size() < 100000, "the copy itself stays small");
+    QVERIFY(!job().traces.empty());
+    const QFileInfo log(base + ".logs/0.csv");
+    const QDateTime written = log.lastModified();
+    QVERIFY(written.isValid());
+    QFile::remove(base + ".vrelay");
+    document().set("wider", rule_path("on_k"), 12.0);
+    QVERIFY(QTest::qWaitFor([&] { return QFile::exists(base + ".vrelay"); }, 2000));
+    QVERIFY2(QFileInfo(log.filePath()).lastModified() == written, "a log is written once");
     // What a program that is gone left behind.
     QDir().mkpath(where + "/999999999.attachments");
-    for (const QString& part : {QStringLiteral(".vrelay"), QStringLiteral(".path"), QStringLiteral(".attachments/") + hash})
+    QDir().mkpath(where + "/999999999.logs");
+    for (const QString& part : {QStringLiteral(".vrelay"), QStringLiteral(".path"), QStringLiteral(".logs/0.csv"), QStringLiteral(".attachments/") + hash})
         QVERIFY(QFile::copy(base + part, where + "/999999999" + part));
     const auto left = Recovery::left_behind(where);
     QCOMPARE(left.size(), 1);
@@ -153,10 +160,15 @@ void DocumentTest::attachments_survive_a_crash()
     QVERIFY(back->notices.empty());
     QVERIFY(*back->job.attachments[0].bytes == photo);
     QVERIFY(back->job.attachments == job().attachments);
+    QCOMPARE(back->job.traces.size(), std::size_t{1});
+    QCOMPARE(write_trace_csv(*back->job.traces.begin()->second), write_trace_csv(*job().traces.begin()->second));
+    QVERIFY2(std::holds_alternative<Differential>(back->job.variants.back().unit.rules.back().body), "and the newest edit");
     Recovery::discard(left[0]);
     QVERIFY(!QFile::exists(where + "/999999999.attachments"));
+    QVERIFY(!QFile::exists(where + "/999999999.logs"));
     window->save();
     QVERIFY(!QFile::exists(base + ".attachments"));
+    QVERIFY(!QFile::exists(base + ".logs"));
     const auto saved = open_job(job_path.toStdString());
     QVERIFY(saved && *saved->attachments[0].bytes == photo);
 }

@@ -190,7 +190,7 @@ TEST(Attachments, stay_out_of_the_recovery_copy_and_lie_beside_it)
             c = static_cast<char>((x = x * 1664525 + 1013904223) >> 24);
         return noise;
     }()));
-    const std::string copy = *pack_job(job, Packed::without_attachments);
+    const std::string copy = *pack_recovery(job, {});
     EXPECT_LT(copy.size(), 30000U);
     EXPECT_GT(pack_job(job)->size(), 300000U);
     auto back = unpack_job(copy, "copy");

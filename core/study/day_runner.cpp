@@ -1,0 +1,68 @@
+#include "day_runner.h"
+
+namespace vernal {
+
+DayRunner::DayRunner(Told told) : told_(std::move(told)), thread_([this](std::stop_token s) { work(s); }) {}
+
+DayRunner::~DayRunner()
+{
+    thread_.request_stop();
+    {
+        const std::lock_guard lock(mutex_);
+        current_.request_stop();
+    }
+    wake_.notify_all();
+}
+
+std::uint64_t DayRunner::request(RunRequest r)
+{
+    const std::lock_guard lock(mutex_);
+    r.id = ++latest_;
+    next_ = std::move(r);
+    wake_.notify_all();
+    return latest_;
+}
+
+void DayRunner::hurry(std::uint64_t id)
+{
+    const std::lock_guard lock(mutex_);
+    if (running_ < id)
+        current_.request_stop();
+}
+
+bool DayRunner::overtaken()
+{
+    const std::lock_guard lock(mutex_);
+    return next_.has_value();
+}
+
+void DayRunner::work(std::stop_token stop)
+{
+    RunCache cache;
+    for (;;) {
+        RunRequest request;
+        std::stop_token token;
+        {
+            std::unique_lock lock(mutex_);
+            wake_.wait(lock, stop, [&] { return next_.has_value(); });
+            if (stop.stop_requested())
+                return;
+            request = std::move(*next_);
+            next_.reset();
+            running_ = request.id;
+            current_ = std::stop_source();
+            token = current_.get_token();
+        }
+        const auto outcome = std::make_shared<const Outcome>(make_outcome(request, token, cache));
+        if (token.stop_requested())
+            continue;
+        told_.finished(outcome);
+        if (overtaken())
+            continue;
+        const auto verdict = std::make_shared<const Verdict>(make_verdict(request, *outcome, token, cache));
+        if (!token.stop_requested())
+            told_.judged(verdict);
+    }
+}
+
+} // namespace vernal

@@ -1,0 +1,81 @@
+// What a variant does on a day, and what is said of it.
+#pragma once
+
+#include "core/findings/findings.h"
+#include "core/setup/job_setup.h"
+
+#include <cstdint>
+#include <memory>
+#include <optional>
+
+namespace vernal {
+
+struct RunRequest {
+    Job job;
+    std::size_t variant = 0, day = 0, baseline = 0;
+    Units units;
+    std::uint64_t id = 0;
+    bool operator==(const RunRequest&) const = default;
+};
+
+// What one variant did on one day; immutable once made.
+struct Outcome {
+    std::uint64_t id = 0;
+    Variant variant;
+    Day day;
+    std::optional<CoupledSetup> setup;  // of a coupled run
+    Program program;                    // as it ran
+    CoupledResult coupled;              // coupled runs
+    std::optional<ReplayResult> replay; // replays
+    std::shared_ptr<const Trace> trace; // of a replay
+    std::optional<Error> error;         // why there is no result
+
+    bool is_replay() const { return replay.has_value(); }
+    // Common view of both ways: instants in order.
+    std::size_t size() const { return is_replay() ? replay->rows.size() : coupled.records.size(); }
+    double time_s(std::size_t i) const { return is_replay() ? replay->rows[i].time_s : coupled.records[i].time_s; }
+    const Inputs& inputs(std::size_t i) const { return is_replay() ? replay->rows[i].inputs : coupled.records[i].inputs; }
+    const EngineState& state(std::size_t i) const { return is_replay() ? replay->rows[i].state : coupled.records[i].state; }
+    const Decisions& decisions(std::size_t i) const { return is_replay() ? replay->rows[i].decisions : coupled.records[i].decisions; }
+    double reading_c(std::size_t i, std::size_t probe) const;
+    double start_s() const;              // clock time of second 0 of a replay
+    std::size_t at(double time_s) const; // last instant not after
+    const Figures* figures() const { return is_replay() || error ? nullptr : &coupled.figures; }
+};
+
+// What is said of an outcome once it is there.
+struct Verdict {
+    std::uint64_t id = 0;      // of the outcome
+    std::string baseline_name; // of the variant compared with; empty: none
+    std::optional<Figures> baseline_figures;
+    std::vector<Finding> findings;
+};
+
+// What one run can take over from the last while what it depends on stays the same.
+struct CachedWeather {
+    std::string arrangement;
+    Collector collector, collector_2;
+    Panel panel;
+    Day day;
+    Site site;
+    Traces traces;
+    std::shared_ptr<const DayForcing> forcing;
+};
+struct BaselineRun { // the comparison run
+    Variant variant;
+    Day day;
+    Site site;
+    Traces traces;
+    Figures figures;
+};
+
+struct RunCache {
+    std::optional<CachedWeather> weather;
+    std::optional<BaselineRun> run;
+};
+
+// Cancelled: what was reached so far.
+Outcome make_outcome(const RunRequest& request, std::stop_token stop, RunCache& cache);
+Verdict make_verdict(const RunRequest& request, const Outcome& outcome, std::stop_token stop, RunCache& cache);
+
+} // namespace vernal
