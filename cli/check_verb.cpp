@@ -38,6 +38,15 @@ Result<std::vector<std::pair<Finding, std::string>>> over_days(const Job& job, c
     return out;
 }
 
+nlohmann::ordered_json changes(const Job& job, const Variant& v, const Finding& f)
+{
+    auto out = nlohmann::ordered_json::array();
+    if (f.remedy)
+        for (const RemedyChange& c : changes_of(job, static_cast<std::size_t>(&v - job.variants.data()), *f.remedy))
+            out.push_back({{"path", c.path}, {"value", c.value}});
+    return out;
+}
+
 } // namespace
 
 CLI::App* CheckVerb::add_to(CLI::App& app)
@@ -67,7 +76,7 @@ Result<int> CheckVerb::run(const Streams& s)
         for (const auto& [f, day] : *found) {
             serious = serious || f.severity == Severity::serious;
             if (json_)
-                list.push_back({{"variant", v.name}, {"kind", f.kind}, {"severity", severity_text(f.severity)}, {"title", f.title}, {"reason", f.reason}, {"day", day}, {"remedy", f.remedy ? f.remedy->label : ""}});
+                list.push_back({{"variant", v.name}, {"kind", f.kind}, {"severity", severity_text(f.severity)}, {"title", f.title}, {"reason", f.reason}, {"day", day}, {"remedy", f.remedy ? f.remedy->label : ""}, {"changes", changes(*job, v, f)}});
             else
                 s.out << severity_text(f.severity) << " · " << v.name << (day.empty() ? "" : " · " + day) << "\n  " << f.title << "\n  " << f.reason << "\n";
         }

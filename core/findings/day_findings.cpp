@@ -66,7 +66,7 @@ Found many_starts_today(const FindingContext& c)
         out.push_back({"", Severity::caution, std::to_string(c.figures->starts()) + " starts today",
             "Every start is a shock to the pump. After a start the cold fluid that stood in the pipes reaches the probe and stops it again; the shortest run is " +
                 to_text(c.figures->pumps.front().shortest_run_s, Quantity::duration, c.units) + ". " + stability_text(c.variant.loop, d.on.in_kelvin(), d.off.in_kelvin()),
-            change<Differential>("Try: start at " + diff(c, on.in_kelvin()), i, [on](Differential& r) { r.on = on; })});
+            change<Differential>(c, "Try: start at " + diff(c, on.in_kelvin()), i, [on](Differential& r) { r.on = on; })});
     });
     return out;
 }

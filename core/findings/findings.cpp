@@ -1,6 +1,10 @@
 #include "subjects.h"
 
+#include "core/job/field_path.h"
+#include "core/job/ids.h"
+
 #include <algorithm>
+#include <map>
 
 namespace vernal {
 
@@ -38,6 +42,39 @@ const char* severity_text(Severity s)
 {
     static constexpr const char* texts[] = {"serious", "caution", "note"};
     return texts[static_cast<std::size_t>(s)];
+}
+
+std::vector<RemedyChange> changes_of(const Job& job, std::size_t variant, const Remedy& remedy)
+{
+    Job after = job;
+    remedy.apply(after.variants[variant]);
+    give_ids(after, NewFrom::edit);
+    std::map<std::string, std::string> old;
+    for (Setting& s : settings_of(job, variant))
+        old.emplace(std::move(s.path), std::move(s.value));
+    // A rule's settings come together: one that is new or gone is named once.
+    std::vector<RemedyChange> out;
+    const auto whole = [&](const std::string& path, const char* what) {
+        RemedyChange c{path.substr(0, path.find('/', path.find('/') + 1)), what};
+        if (out.empty() || !(out.back() == c))
+            out.push_back(std::move(c));
+    };
+    for (Setting& s : settings_of(after, variant)) {
+        const auto was = old.find(s.path);
+        if (was == old.end())
+            whole(s.path, "added");
+        else if (was->second != s.value)
+            out.push_back({s.path, s.value});
+        if (was != old.end())
+            old.erase(was);
+    }
+    for (const auto& [path, value] : old)
+        whole(path, "removed");
+    for (const Output& o : job.variants[variant].unit.outputs)
+        for (const Output& now : after.variants[variant].unit.outputs)
+            if (now.id == o.id && now.faults != o.faults)
+                out.push_back({"output/" + o.id + "/faults", "changed"});
+    return out;
 }
 
 } // namespace vernal

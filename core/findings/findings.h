@@ -18,6 +18,16 @@ struct Remedy {
     std::function<void(Variant&)> apply;
 };
 
+// What a remedy does, as paths of settings (core/job/field_path.h) with the values
+// that they get; of a rule that it adds or removes the path "rule/ID" alone, with
+// the value "added" or "removed"; what an output does while a probe is broken, a
+// list without paths of its own, as "output/ID/faults", "changed".
+struct RemedyChange {
+    std::string path, value;
+    bool operator==(const RemedyChange&) const = default;
+};
+std::vector<RemedyChange> changes_of(const Job& job, std::size_t variant, const Remedy& remedy);
+
 struct Finding {
     const char* kind = ""; // key of its entry in finding_kinds()
     Severity severity = Severity::note;

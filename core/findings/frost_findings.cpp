@@ -35,7 +35,10 @@ Found bypass_closed(const FindingContext& c)
     for (std::size_t i = 0; i < c.variant.unit.outputs.size(); ++i)
         if (const Output& o = c.variant.unit.outputs[i]; o.bypass)
             out.push_back({"", Severity::serious, "The service bypass feeds " + o.key, "It runs day and night whatever the unit decides: no limit, no cut-out and no voltage protection can stop it. Open the bypass after the work.",
-                Remedy{"Try: bypass open", [i](Variant& v) { v.unit.outputs[i].bypass = false; }}});
+                Remedy{"Try: bypass open", [of = which(c.variant.unit.outputs, i)](Variant& v) {
+                           if (Output* now = of.in(v.unit.outputs))
+                               now->bypass = false;
+                       }}});
     return out;
 }
 
@@ -47,7 +50,7 @@ Found difference_converted(const FindingContext& c)
             return;
         const double on_k = on.value_or(d.on.in_kelvin()), off_k = off.value_or(d.off.in_kelvin());
         out.push_back({"", Severity::serious, "A difference was converted as a temperature", std::string("12 °F of difference is 6.7 K, not −11 °C: ") + (on ? "the start at " + diff(c, d.on.in_kelvin()) : "the stop at " + diff(c, d.off.in_kelvin())) + " looks like " + to_text((on ? *on : *off) * 1.8, Quantity::number, c.units) + " °F put through the formula for temperatures.",
-            change<Differential>("Try: " + diff(c, on_k) + " and " + diff(c, off_k), i, [on_k, off_k](Differential& r) {
+            change<Differential>(c, "Try: " + diff(c, on_k) + " and " + diff(c, off_k), i, [on_k, off_k](Differential& r) {
                 r.on = TempDiff::kelvin(on_k);
                 r.off = TempDiff::kelvin(off_k);
             })});
@@ -62,7 +65,7 @@ Found freeze_on_wrong_loop(const FindingContext& c)
     return each<Freeze>(c, [&](Found& out, std::size_t i, const Rule&, const Freeze&) {
         out.push_back({"", Severity::serious, std::string("Freeze recirculation on a loop that ") + (drains ? "drains" : glycol ? "holds glycol"
                                                                                                                                 : "carries air"),
-            drains ? "It would pump water into a cold empty array, where it freezes. Draining is the protection." : "It sends the store's heat to the roof on every cold night, for nothing.", switch_off(i)});
+            drains ? "It would pump water into a cold empty array, where it freezes. Draining is the protection." : "It sends the store's heat to the roof on every cold night, for nothing.", switch_off(c, i)});
     });
 }
 
@@ -82,7 +85,7 @@ Found freeze_too_late(const FindingContext& c)
         if (f.limit.in_celsius() >= latest_frost_c)
             return;
         out.push_back({"", Severity::serious, "Freeze recirculation begins at " + temp(c, f.limit.in_celsius()), "The coldest wet place is often not where the probe sits, and the probe itself may be a kelvin off: pipe elsewhere is frozen by then.",
-            change<Freeze>("Try: from " + temp(c, frost_on_c), i, [](Freeze& r) { r.limit = Temperature::celsius(frost_on_c); })});
+            change<Freeze>(c, "Try: from " + temp(c, frost_on_c), i, [](Freeze& r) { r.limit = Temperature::celsius(frost_on_c); })});
     });
 }
 
@@ -93,7 +96,7 @@ Found freeze_without_floor(const FindingContext& c)
         if (!f.store.empty() || store.empty())
             return;
         out.push_back({"", Severity::caution, "Nothing ends what freeze recirculation takes from the store", "On a long frosty night it goes on with water as cold as the pipe, and the store freezes with it.",
-            change<Freeze>("Try: not below " + temp(c, 8), i, [store](Freeze& r) {
+            change<Freeze>(c, "Try: not below " + temp(c, 8), i, [store](Freeze& r) {
                 r.store = store;
                 r.store_min = Temperature::celsius(8);
             })});
@@ -116,7 +119,7 @@ Found dump_throws_away(const FindingContext& c)
         if (d.hysteresis.in_kelvin() <= widest_dump_k)
             return;
         out.push_back({"", Severity::caution, "The dump goes on down to " + temp(c, (d.limit - d.hysteresis).in_celsius()), "It throws the day's heat away: what is below the limit belongs to the store.",
-            change<Divert>("Try: back " + diff(c, 8) + " below", i, [](Divert& r) { r.hysteresis = TempDiff::kelvin(8); })});
+            change<Divert>(c, "Try: back " + diff(c, 8) + " below", i, [](Divert& r) { r.hysteresis = TempDiff::kelvin(8); })});
     });
 }
 

@@ -70,7 +70,7 @@ Found heating_by_day(const FindingContext& c)
         if (std::none_of(h.windows.begin(), h.windows.end(), by_day))
             return;
         out.push_back({"", Severity::caution, "Backup heating takes the sun's work", "A window lies in the day and does not wait for the sun: the store is warm before the collector can give anything.",
-            change<Heating>("Try: not while " + sun + " runs", i, [sun](Heating& r) { r.unless = sun; })});
+            change<Heating>(c, "Try: not while " + sun + " runs", i, [sun](Heating& r) { r.unless = sun; })});
     });
 }
 
@@ -79,7 +79,7 @@ Found heating_without_window(const FindingContext& c)
     return each<Heating>(c, [&](Found& out, std::size_t i, const Rule&, const Heating& h) {
         if (std::any_of(h.windows.begin(), h.windows.end(), [](const HeatWindow& w) { return w.from_h != w.to_h; }))
             return;
-        out.push_back({"", Severity::caution, "Backup heating has no window", "A window whose start equals its end is off: it never heats.", change<Heating>("Try: 04:00 to 08:00", i, [](Heating& r) {
+        out.push_back({"", Severity::caution, "Backup heating has no window", "A window whose start equals its end is off: it never heats.", change<Heating>(c, "Try: 04:00 to 08:00", i, [](Heating& r) {
                            r.windows[0].from_h = 4;
                            r.windows[0].to_h = 8;
                        })});
@@ -92,7 +92,7 @@ Found disinfection_weak(const FindingContext& c)
         if (d.target.in_celsius() >= legionella_c && d.hold_s >= least_hold_s && d.every_days <= 14)
             return;
         out.push_back({"", Severity::serious, "The disinfection does not disinfect", "At " + temp(c, d.target.in_celsius()) + " for " + lasts(c, d.hold_s) + " every " + to_text(d.every_days, Quantity::days, c.units) + " legionella survives. 60 °C, held, every week; local codes say how long.",
-            change<Disinfection>("Try: " + temp(c, legionella_c) + " for 30 min every 7 days", i, [](Disinfection& r) {
+            change<Disinfection>(c, "Try: " + temp(c, legionella_c) + " for 30 min every 7 days", i, [](Disinfection& r) {
                 r.target = Temperature::celsius(legionella_c);
                 r.hold_s = 1800;
                 r.every_days = 7;
@@ -107,7 +107,7 @@ Found disinfection_at_the_top(const FindingContext& c)
         if (!sits_at(c, d.probe, {ProbePlace::tank_top}) || low.empty())
             return;
         out.push_back({"", Severity::caution, "Disinfection is judged at the top", "The top is hot first; below it the water stays as legionella likes it. The coldest stored point counts, or what the element cannot reach must be heated otherwise.",
-            change<Disinfection>("Try: by " + low, i, [low](Disinfection& r) { r.probe = low; })});
+            change<Disinfection>(c, "Try: by " + low, i, [low](Disinfection& r) { r.probe = low; })});
     });
 }
 
@@ -119,7 +119,7 @@ Found night_cooling_never(const FindingContext& c)
             return;
         const double from = limit - 8;
         out.push_back({"", Severity::caution, "Night cooling never begins", "It begins at " + temp(c, n.from.in_celsius()) + ", and the store limit stops the sun at " + temp(c, limit) + ".",
-            change<NightCooling>("Try: from " + temp(c, from), i, [from](NightCooling& r) {
+            change<NightCooling>(c, "Try: from " + temp(c, from), i, [from](NightCooling& r) {
                 r.from = Temperature::celsius(from);
                 r.until = Temperature::celsius(std::min(r.until.in_celsius(), from - 10));
             })});
@@ -130,7 +130,7 @@ Found heats_while_away(const FindingContext& c)
 {
     if (!c.variant.unit.away)
         return {};
-    return each<Heating>(c, [&](Found& out, std::size_t i, const Rule&, const Heating&) { out.push_back({"", Severity::note, "It heats while nobody is at home", "The backup keeps water warm that nobody draws. Disinfection goes on by itself.", switch_off(i)}); });
+    return each<Heating>(c, [&](Found& out, std::size_t i, const Rule&, const Heating&) { out.push_back({"", Severity::note, "It heats while nobody is at home", "The backup keeps water warm that nobody draws. Disinfection goes on by itself.", switch_off(c, i)}); });
 }
 
 } // namespace

@@ -60,11 +60,7 @@ Found restarts_while_draining(const FindingContext& c)
                     return {};
                 return {{"", Severity::caution, "Starts before it has drained",
                     "The array takes " + said(c, drain_s, Quantity::duration) + " to empty, the pump may rest only " + said(c, t->min_off_s, Quantity::duration) + ": air is trapped and the drained part may freeze.",
-                    Remedy{"Try: rest " + said(c, drain_s, Quantity::duration), [i, drain_s](Variant& v) {
-                               if (i < v.unit.rules.size())
-                                   if (auto* times = std::get_if<RunTimes>(&v.unit.rules[i].body))
-                                       times->min_off_s = drain_s;
-                           }}}};
+                    change<RunTimes>(c, "Try: rest " + said(c, drain_s, Quantity::duration), i, [drain_s](RunTimes& now) { now.min_off_s = drain_s; })}};
             }
     const std::string key = c.variant.unit.outputs.front().key;
     return {{"", Severity::caution, "Starts before it has drained", "Nothing keeps the pump at rest for the " + said(c, drain_s, Quantity::duration) + " that the array takes to empty.",
@@ -82,11 +78,7 @@ Found fills_with_steam(const FindingContext& c)
         "Above 100 °C the first water flashes to steam and hammers. A lower collector cut-out keeps the pump off until the array has cooled.", {}};
     for (std::size_t i = 0; i < c.variant.unit.rules.size() && !f.remedy; ++i)
         if (std::holds_alternative<CutOut>(c.variant.unit.rules[i].body))
-            f.remedy = Remedy{"Try: cut-out at " + said(c, 95, Quantity::temperature), [i](Variant& v) {
-                                  if (i < v.unit.rules.size())
-                                      if (auto* cut = std::get_if<CutOut>(&v.unit.rules[i].body))
-                                          cut->limit = Temperature::celsius(95);
-                              }};
+            f.remedy = change<CutOut>(c, "Try: cut-out at " + said(c, 95, Quantity::temperature), i, [](CutOut& r) { r.limit = Temperature::celsius(95); });
     return {f};
 }
 

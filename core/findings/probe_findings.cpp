@@ -17,11 +17,24 @@ std::string fine(const FindingContext& c, double v) { return to_text(v, Quantity
 std::string named(const Probe& p) { return p.key + " " + p.name; }
 
 template <class F>
-Remedy set_probe(std::string label, std::size_t index, F change)
+Remedy set_probe(const FindingContext& c, std::string label, std::size_t index, F change)
 {
-    return {std::move(label), [index, change](Variant& v) {
-                if (index < v.probes.size())
-                    change(v.probes[index]);
+    return {std::move(label), [of = which(c.variant.probes, index), change](Variant& v) {
+                if (Probe* p = of.in(v.probes))
+                    change(*p);
+            }};
+}
+
+// Sets the difference of a rule from what it is.
+template <class F>
+Remedy set_difference_of(const FindingContext& c, std::string label, std::size_t rule, F change)
+{
+    return {std::move(label), [of = which(c.variant.unit.rules, rule), change](Variant& v) {
+                Rule* r = of.in(v.unit.rules);
+                if (auto now = r ? difference_of(v.unit, *r) : std::nullopt) {
+                    change(*now);
+                    set_difference(v.unit, *r, now->on, now->off);
+                }
             }};
 }
 
@@ -86,7 +99,7 @@ Found probe_not_sound(const FindingContext& c)
                                        if (x.condition.kind == ConditionKind::swapped)
                                            x.condition.kind = ConditionKind::sound;
                                }};
-        const Remedy sound = set_probe("Try: a sound probe", i, [](Probe& x) { x.condition.kind = ConditionKind::sound; });
+        const Remedy sound = set_probe(c, "Try: a sound probe", i, [](Probe& x) { x.condition.kind = ConditionKind::sound; });
         out.push_back({"", Severity::serious, named(p) + t.title, t.reason, kind == ConditionKind::swapped ? swap_back : sound});
     });
 }
@@ -108,7 +121,7 @@ Found read_by_other_curve(const FindingContext& c)
         const double read = temperature_beyond(p.read_by.curve, signal_beyond(p.curve, at_c));
         const std::string what = std::isfinite(read) ? "At " + temp(c, at_c) + " it reads " + temp(c, read) + "." : "It finds no temperature for its ohms.";
         out.push_back({"", Severity::serious, "The unit reads " + named(p) + " by another curve", what + " Set the unit to the probe's own curve, or change the probe.",
-            set_probe("Try: the probe's own curve", i, [](Probe& x) { x.read_by.other = false; })});
+            set_probe(c, "Try: the probe's own curve", i, [](Probe& x) { x.read_by.other = false; })});
     });
 }
 
@@ -121,10 +134,7 @@ Found band_may_close(const FindingContext& c)
         const double on = d.off.in_kelvin() + std::ceil(2 * (error + 0.5)) / 2;
         out.push_back({"", Severity::caution, "The band may close: the pump may chatter",
             "Start and stop are " + diff(c, gap) + " apart, and at a store of " + temp(c, w.store_c) + " probes, leads and input may be " + fine(c, error) + " off together.",
-            Remedy{"Try: start at " + diff(c, on), [r, on](Variant& v) {
-                       if (const auto now = r < v.unit.rules.size() ? difference_of(v.unit, v.unit.rules[r]) : std::nullopt)
-                           set_difference(v.unit, v.unit.rules[r], TempDiff::kelvin(on), now->off);
-                   }}});
+            set_difference_of(c, "Try: start at " + diff(c, on), r, [on](DifferenceOf& now) { now.on = TempDiff::kelvin(on); })});
     });
 }
 
@@ -138,10 +148,7 @@ Found off_may_pass_zero(const FindingContext& c)
         const double off = std::ceil(2 * (d.off.in_kelvin() - least)) / 2;
         std::optional<Remedy> remedy;
         if (off < d.on.in_kelvin())
-            remedy = Remedy{"Try: stop at " + diff(c, off), [r, off](Variant& v) {
-                                if (const auto now = r < v.unit.rules.size() ? difference_of(v.unit, v.unit.rules[r]) : std::nullopt)
-                                    set_difference(v.unit, v.unit.rules[r], now->on, TempDiff::kelvin(off));
-                            }};
+            remedy = set_difference_of(c, "Try: stop at " + diff(c, off), r, [off](DifferenceOf& now) { now.off = TempDiff::kelvin(off); });
         out.push_back({"", likely ? Severity::caution : Severity::note, "The pump may run on while the loop loses heat",
             "It is to stop at " + diff(c, d.off.in_kelvin()) + ". With the errors of probes, leads and input at a store of " + temp(c, w.store_c) + " that can be a real difference of " + fine(c, least) + ".", remedy});
     });
@@ -220,9 +227,9 @@ Found lead_reads_off(const FindingContext& c)
         const bool wet = p.lead.leak_ohm > 0;
         std::optional<Remedy> remedy;
         if (wet)
-            remedy = set_probe("Try: a dry joint", i, [](Probe& x) { x.lead.leak_ohm = 0; });
+            remedy = set_probe(c, "Try: a dry joint", i, [](Probe& x) { x.lead.leak_ohm = 0; });
         else
-            remedy = set_probe("Try: three wires", i, [](Probe& x) { x.lead.three_wire = true; });
+            remedy = set_probe(c, "Try: three wires", i, [](Probe& x) { x.lead.three_wire = true; });
         out.push_back({"", Severity::caution, "The lead of " + named(p) + " reads " + fine(c, error) + " off",
             "At " + temp(c, hot) + (wet ? ", by the moisture between its wires. Joints outdoors belong in a box or under gel." : ", by its own ohms. Thicker wire, a third wire, or a probe of more ohms."), remedy});
     });

@@ -20,7 +20,7 @@ Found off_not_below_on(const FindingContext& c)
         const TempDiff off = d.on * 0.4;
         out.push_back({"", Severity::serious, "Stops above its start point",
             "The rule stops at " + diff(c, d.off.in_kelvin()) + " but starts at " + diff(c, d.on.in_kelvin()) + ". It is out of action: the pump will not run.",
-            d.on.in_kelvin() > 0 ? std::optional(change<Differential>("Try: stop at " + diff(c, off.in_kelvin()), i, [off](Differential& r) { r.off = off; })) : std::nullopt});
+            d.on.in_kelvin() > 0 ? std::optional(change<Differential>(c, "Try: stop at " + diff(c, off.in_kelvin()), i, [off](Differential& r) { r.off = off; })) : std::nullopt});
     });
     return out;
 }
@@ -31,7 +31,7 @@ void hysteresis_of(const FindingContext& c, Found& out)
     for_each_rule<L>(c, [&](std::size_t i, const L& l) {
         if (l.hysteresis.in_kelvin() <= 0)
             out.push_back({"", Severity::serious, "A limit has no hysteresis", "With " + diff(c, l.hysteresis.in_kelvin()) + " the limit is out of action: it protects nothing.",
-                change<L>("Try: " + diff(c, 4), i, [](L& r) { r.hysteresis = TempDiff::kelvin(4); })});
+                change<L>(c, "Try: " + diff(c, 4), i, [](L& r) { r.hysteresis = TempDiff::kelvin(4); })});
     });
 }
 
@@ -70,7 +70,10 @@ Found switch_left(const FindingContext& c)
         out.push_back({"", on ? Severity::serious : Severity::caution, o.key + " is left " + (on ? "ON" : "OFF"),
             on ? "No limit and no cut-out can stop it: a hot store gets hotter, and at night it throws the heat away. Put it back to AUTO after a function test."
                : "It will not run whatever the sun does. A common call-back.",
-            Remedy{"Try: AUTO", [i](Variant& v) { v.unit.outputs[i].mode = Mode::automatic; }}});
+            Remedy{"Try: AUTO", [of = which(c.variant.unit.outputs, i)](Variant& v) {
+                       if (Output* now = of.in(v.unit.outputs))
+                           now->mode = Mode::automatic;
+                   }}});
     }
     return out;
 }
@@ -99,7 +102,7 @@ Found limit_too_low(const FindingContext& c)
         const double better = slip ? meant : 65.0;
         out.push_back({"", Severity::serious, "Store limit of " + temp(c, limit) + " stops nearly all sun",
             slip ? "It looks like a figure in °C typed while the unit showed °F." : "The store is above it on most days.",
-            change<StoreLimit>("Try: " + temp(c, better), i, [better](StoreLimit& r) { r.limit = Temperature::celsius(better); })});
+            change<StoreLimit>(c, "Try: " + temp(c, better), i, [better](StoreLimit& r) { r.limit = Temperature::celsius(better); })});
     });
     return out;
 }
@@ -116,7 +119,7 @@ Found limit_never_acts(const FindingContext& c)
         out.push_back({"", Severity::serious, "Store limit of " + temp(c, limit) + " acts too late",
             "The layers above the probe can be " + diff(c, layers_above_probe_k) + " hotter, and relief valves open near " + temp(c, relief_opens_c) +
                 ": steam and scalding water. Never cap a relief valve. Follow the maker's manual and local codes.",
-            change<StoreLimit>("Try: " + temp(c, better), i, [better](StoreLimit& r) { r.limit = Temperature::celsius(better); })});
+            change<StoreLimit>(c, "Try: " + temp(c, better), i, [better](StoreLimit& r) { r.limit = Temperature::celsius(better); })});
     });
     return out;
 }
@@ -190,7 +193,7 @@ Found narrow_band(const FindingContext& c)
             return;
         const TempDiff on = d.off + TempDiff::kelvin(4);
         out.push_back({"", Severity::caution, "Start and stop are only " + diff(c, gap) + " apart", "Two ordinary probes may differ by as much: the pump may chatter.",
-            change<Differential>("Try: start at " + diff(c, on.in_kelvin()), i, [on](Differential& r) { r.on = on; })});
+            change<Differential>(c, "Try: start at " + diff(c, on.in_kelvin()), i, [on](Differential& r) { r.on = on; })});
     });
     return out;
 }
@@ -202,7 +205,7 @@ Found stops_below_zero(const FindingContext& c)
         if (d.off.in_kelvin() >= 0 || d.off >= d.on || d.off.in_kelvin() < -5) // that low it is a slip: difference_converted says so
             return;
         out.push_back({"", Severity::caution, "Runs on while losing heat", "It stops only when the collector is " + diff(c, -d.off.in_kelvin()) + " colder than the store.",
-            change<Differential>("Try: stop at " + diff(c, 2), i, [](Differential& r) { r.off = TempDiff::kelvin(2); })});
+            change<Differential>(c, "Try: stop at " + diff(c, 2), i, [](Differential& r) { r.off = TempDiff::kelvin(2); })});
     });
     return out;
 }

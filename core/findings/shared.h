@@ -45,20 +45,39 @@ void for_each_rule(const FindingContext& c, F f)
     each<R>(c, [&](Found&, std::size_t i, const Rule&, const R& body) { f(i, body); });
 }
 
+// Rules, outputs and probes are found again by their ids: a remedy still holds when
+// they have been moved, and changes nothing once they are gone. What has no id yet
+// is found by its place.
+struct Which {
+    std::string id;
+    std::size_t place;
+    template <class T>
+    T* in(std::vector<T>& all) const
+    {
+        if (id.empty())
+            return place < all.size() ? &all[place] : nullptr;
+        const auto it = std::find_if(all.begin(), all.end(), [&](const T& x) { return x.id == id; });
+        return it == all.end() ? nullptr : &*it;
+    }
+};
+template <class T>
+Which which(const std::vector<T>& all, std::size_t place) { return {all[place].id, place}; }
+
 template <class R, class F>
-Remedy change(std::string label, std::size_t index, F what)
+Remedy change(const FindingContext& c, std::string label, std::size_t rule, F what)
 {
-    return {std::move(label), [index, what](Variant& v) {
-                if (R* body = index < v.unit.rules.size() ? std::get_if<R>(&v.unit.rules[index].body) : nullptr)
+    return {std::move(label), [of = which(c.variant.unit.rules, rule), what](Variant& v) {
+                Rule* r = of.in(v.unit.rules);
+                if (R* body = r ? std::get_if<R>(&r->body) : nullptr)
                     what(*body);
             }};
 }
 
-inline Remedy switch_off(std::size_t index)
+inline Remedy switch_off(const FindingContext& c, std::size_t rule)
 {
-    return {"Try: without this rule", [index](Variant& v) {
-                if (index < v.unit.rules.size())
-                    v.unit.rules[index].enabled = false;
+    return {"Try: without this rule", [of = which(c.variant.unit.rules, rule)](Variant& v) {
+                if (Rule* r = of.in(v.unit.rules))
+                    r->enabled = false;
             }};
 }
 

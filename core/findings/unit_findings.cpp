@@ -18,7 +18,7 @@ Found voltage_cut_too_low(const FindingContext& c)
     return each<LowVoltage>(c, [&](Found& out, std::size_t i, const Rule&, const LowVoltage& l) {
         if (l.cut_v >= empty_battery_v * scale)
             return;
-        out.push_back({"", Severity::caution, "Cut off at " + to_text(l.cut_v, Quantity::voltage, c.units) + " the battery is already empty", "10 to 10.5 V are in use; a lead-acid battery dies young of it. 11.5 V spares it.", change<LowVoltage>("Try: cut at " + to_text(11.5 * scale, Quantity::voltage, c.units), i, [scale](LowVoltage& r) {
+        out.push_back({"", Severity::caution, "Cut off at " + to_text(l.cut_v, Quantity::voltage, c.units) + " the battery is already empty", "10 to 10.5 V are in use; a lead-acid battery dies young of it. 11.5 V spares it.", change<LowVoltage>(c, "Try: cut at " + to_text(11.5 * scale, Quantity::voltage, c.units), i, [scale](LowVoltage& r) {
                            r.cut_v = 11.5 * scale;
                            r.reconnect_v = std::max(r.reconnect_v, 12.6 * scale);
                        })});
@@ -30,7 +30,7 @@ Found voltage_cut_at_once(const FindingContext& c)
     return each<LowVoltage>(c, [&](Found& out, std::size_t i, const Rule&, const LowVoltage& l) {
         if (l.delay_s >= 1)
             return;
-        out.push_back({"", Severity::caution, "The dip of a starting motor trips the cut-out", "A motor draws its worst current for the first half second; with no delay each start may cut itself off.", change<LowVoltage>("Try: after 5 s", i, [](LowVoltage& r) { r.delay_s = 5; })});
+        out.push_back({"", Severity::caution, "The dip of a starting motor trips the cut-out", "A motor draws its worst current for the first half second; with no delay each start may cut itself off.", change<LowVoltage>(c, "Try: after 5 s", i, [](LowVoltage& r) { r.delay_s = 5; })});
     });
 }
 
@@ -56,8 +56,8 @@ Found speed_below_lift(const FindingContext& c)
             continue;
         const double floor = std::min(1.0, std::ceil(least * 110) / 100);
         out.push_back({"", Severity::serious, "At its minimum speed the water does not reach the top", "Head goes with the square of the speed: " + to_text(range->floor, Quantity::ratio, c.units) + " of the speed has " + to_text(range->floor * range->floor, Quantity::ratio, c.units) + " of the head, and the lift needs " + to_text(least, Quantity::ratio, c.units) + " of the speed. Without a siphon the array runs dry.",
-            Remedy{"Try: minimum speed " + to_text(floor, Quantity::ratio, c.units), [i, floor](Variant& v) {
-                       if (i < v.unit.rules.size())
+            Remedy{"Try: minimum speed " + to_text(floor, Quantity::ratio, c.units), [of = which(c.variant.unit.rules, i), floor](Variant& v) {
+                       if (Rule* rule = of.in(v.unit.rules))
                            std::visit(
                                [floor](auto& b) {
                                    if constexpr (requires { b.range; }) {
@@ -65,7 +65,7 @@ Found speed_below_lift(const FindingContext& c)
                                        b.range.top = std::max(b.range.top, floor);
                                    }
                                },
-                               v.unit.rules[i].body);
+                               rule->body);
                    }}});
     }
     return out;
@@ -80,7 +80,7 @@ Found guard_too_quick(const FindingContext& c)
         if (g.check_s >= fills_s * 1.2)
             return;
         const double better = std::ceil(fills_s * 2 / 10) * 10;
-        out.push_back({"", Severity::caution, "The dry-run guard judges before the array is full", "Filling takes about " + lasts(c, fills_s) + ", it looks after " + lasts(c, g.check_s) + ": good starts are broken off.", change<DryRun>("Try: within " + lasts(c, better), i, [better](DryRun& r) { r.check_s = better; })});
+        out.push_back({"", Severity::caution, "The dry-run guard judges before the array is full", "Filling takes about " + lasts(c, fills_s) + ", it looks after " + lasts(c, g.check_s) + ": good starts are broken off.", change<DryRun>(c, "Try: within " + lasts(c, better), i, [better](DryRun& r) { r.check_s = better; })});
     });
 }
 
@@ -92,7 +92,7 @@ Found guard_at_collector(const FindingContext& c)
         const std::string back = probe_at(c.variant, {ProbePlace::return_pipe});
         std::optional<Remedy> remedy;
         if (!back.empty())
-            remedy = change<DryRun>("Try: by " + back, i, [back](DryRun& r) { r.probe = back; });
+            remedy = change<DryRun>(c, "Try: by " + back, i, [back](DryRun& r) { r.probe = back; });
         out.push_back({"", Severity::caution, "The dry-run guard looks at the collector", "A dry collector climbs in the sun: that is a change too, and the guard takes it for water. A probe on the return pipe, where nothing changes unless water comes.", remedy});
     });
 }
@@ -102,7 +102,7 @@ Found slow_to_start(const FindingContext& c)
     return each<Differential>(c, [&](Found& out, std::size_t i, const Rule&, const Differential& d) {
         if (d.conditioning.confirm_s + d.conditioning.average_s <= slow_s)
             return;
-        out.push_back({"", Severity::caution, "The pump starts " + lasts(c, d.conditioning.confirm_s + d.conditioning.average_s) + " late", "Confirming and averaging calm the switching; so long they cost sun at each start and let it run on at each stop.", change<Differential>("Try: confirmed for 20 s", i, [](Differential& r) { r.conditioning = {20, 0}; })});
+        out.push_back({"", Severity::caution, "The pump starts " + lasts(c, d.conditioning.confirm_s + d.conditioning.average_s) + " late", "Confirming and averaging calm the switching; so long they cost sun at each start and let it run on at each stop.", change<Differential>(c, "Try: confirmed for 20 s", i, [](Differential& r) { r.conditioning = {20, 0}; })});
     });
 }
 
@@ -114,7 +114,10 @@ Found runs_on_fault(const FindingContext& c)
         const bool asked = std::any_of(c.variant.unit.rules.begin(), c.variant.unit.rules.end(), [&](const Rule& r) { return r.enabled && r.output == output.key && (std::holds_alternative<Freeze>(r.body) || std::holds_alternative<Divert>(r.body)); });
         if (asked || std::none_of(output.faults.begin(), output.faults.end(), [](const FaultChoice& f) { return f.does == OnFault::on; }))
             continue;
-        out.push_back({"", Severity::caution, output.key + " runs while a probe is broken", "A dump or freeze recirculation may have to; here it only circulates day and night, with no limit that can read.", Remedy{"Try: off", [o](Variant& v) { std::erase_if(v.unit.outputs[o].faults, [](const FaultChoice& f) { return f.does == OnFault::on; }); }}});
+        out.push_back({"", Severity::caution, output.key + " runs while a probe is broken", "A dump or freeze recirculation may have to; here it only circulates day and night, with no limit that can read.", Remedy{"Try: off", [of = which(c.variant.unit.outputs, o)](Variant& v) {
+                                                                                                                                                                                                                          if (Output* now = of.in(v.unit.outputs))
+                                                                                                                                                                                                                              std::erase_if(now->faults, [](const FaultChoice& f) { return f.does == OnFault::on; });
+                                                                                                                                                                                                                      }}});
     }
     return out;
 }
@@ -125,7 +128,7 @@ Found store_probe_high(const FindingContext& c)
         const std::string low = probe_at(c.variant, {ProbePlace::tank_bottom, ProbePlace::tank_middle});
         if (!sits_at(c, d.store, {ProbePlace::tank_top}) || low.empty())
             return;
-        out.push_back({"", Severity::caution, "The difference looks at the top of the tank", "The top stays warm when the bottom is cold: the pump rests while there is heat to be had.", change<Differential>("Try: against " + low, i, [low](Differential& r) { r.store = low; })});
+        out.push_back({"", Severity::caution, "The difference looks at the top of the tank", "The top stays warm when the bottom is cold: the pump rests while there is heat to be had.", change<Differential>(c, "Try: against " + low, i, [low](Differential& r) { r.store = low; })});
     });
 }
 

@@ -1,5 +1,7 @@
 #include "core/findings/findings.h"
+#include "core/job/field_path.h"
 #include "core/job/fresh_rule.h"
+#include "core/job/ids.h"
 #include "rule_of.h"
 
 #include <gtest/gtest.h>
@@ -177,13 +179,47 @@ bool names_code(const std::string& text)
     return std::regex_search(text, inside);
 }
 
+void does_the_same_by_path(const Job& job, const Remedy& remedy)
+{
+    Job by_remedy = job, by_path = job;
+    remedy.apply(by_remedy.variants[0]);
+    const auto changes = changes_of(job, 0, remedy);
+    EXPECT_EQ(changes.empty(), by_remedy.variants[0] == job.variants[0]);
+    bool whole_rules = false;
+    for (const RemedyChange& change : changes) {
+        const bool whole = change.value == "added" || change.value == "removed" || change.value == "changed";
+        whole_rules = whole_rules || whole;
+        if (whole)
+            continue;
+        EXPECT_TRUE(set_setting(by_path, 0, change.path, change.value)) << change.path << " " << change.value;
+    }
+    EXPECT_TRUE(whole_rules || by_path.variants[0] == by_remedy.variants[0]);
+}
+
+void holds_when_moved(const Variant& v, const Remedy& remedy)
+{
+    Variant there = v, moved = v;
+    remedy.apply(there);
+    std::reverse(moved.unit.rules.begin(), moved.unit.rules.end());
+    std::reverse(moved.probes.begin(), moved.probes.end());
+    remedy.apply(moved);
+    const auto by_id = [](Variant& x) {
+        std::sort(x.unit.rules.begin(), x.unit.rules.end(), [](const Rule& a, const Rule& b) { return a.id < b.id; });
+        std::sort(x.probes.begin(), x.probes.end(), [](const Probe& a, const Probe& b) { return a.id < b.id; });
+    };
+    by_id(there);
+    by_id(moved);
+    EXPECT_EQ(there, moved);
+}
+
 TEST_P(Each, speaks_when_it_should_and_is_silent_otherwise)
 {
     const Case& c = cases()[GetParam()];
-    const Job job = new_job(c.arrangement);
-    Variant v = job.variants[0];
-    EXPECT_FALSE(has(findings({job, v, nullptr, {}}), c.kind));
-    c.break_it(v);
+    Job job = new_job(c.arrangement);
+    EXPECT_FALSE(has(findings({job, job.variants[0], nullptr, {}}), c.kind));
+    c.break_it(job.variants[0]);
+    give_ids(job, NewFrom::edit);
+    const Variant v = job.variants[0];
     const Figures f = hot();
     const auto found = findings({job, v, c.needs_figures ? &f : nullptr, {}});
     ASSERT_TRUE(has(found, c.kind));
@@ -192,7 +228,11 @@ TEST_P(Each, speaks_when_it_should_and_is_silent_otherwise)
     EXPECT_FALSE(finding.reason.empty());
     for (const Finding& x : found)
         EXPECT_FALSE(names_code(x.title + " " + x.reason + (x.remedy ? x.remedy->label : ""))) << x.title << ": " << x.reason;
-    if (!finding.remedy || c.needs_figures)
+    if (!finding.remedy)
+        return;
+    does_the_same_by_path(job, *finding.remedy);
+    holds_when_moved(v, *finding.remedy);
+    if (c.needs_figures)
         return;
     Variant mended = v;
     finding.remedy->apply(mended);
