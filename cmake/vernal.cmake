@@ -9,8 +9,11 @@ if(VERNAL_WERROR)
   target_compile_options(vernal_options INTERFACE -Werror)
 endif()
 if(VERNAL_SANITIZE)
-  target_compile_options(vernal_options INTERFACE -fsanitize=address,undefined -fno-sanitize-recover=undefined -fno-omit-frame-pointer)
-  target_link_options(vernal_options INTERFACE -fsanitize=address,undefined)
+  target_compile_options(vernal_options INTERFACE -fsanitize=${VERNAL_SANITIZE} -fno-sanitize-recover=undefined -fno-omit-frame-pointer)
+  target_link_options(vernal_options INTERFACE -fsanitize=${VERNAL_SANITIZE})
+endif()
+if(VERNAL_FUZZ)
+  target_compile_options(vernal_options INTERFACE -fsanitize=fuzzer-no-link,address,undefined -fno-sanitize-recover=undefined -fno-omit-frame-pointer)
 endif()
 
 # vernal_room(NAME SOURCES … LINKS …): a static library; its links are its walls.

@@ -169,7 +169,7 @@ constexpr std::array months{"Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Au
 // "1 Nov" of a day of a leap year.
 std::string date_text(double day)
 {
-    const calendar::year_month_day d{calendar::sys_days{leap_year / 1 / 1} + calendar::days{std::lround(day) - 1}};
+    const calendar::year_month_day d{calendar::sys_days{leap_year / 1 / 1} + calendar::days{std::lround(std::clamp(day, 1.0, 366.0)) - 1}};
     return std::to_string(static_cast<unsigned>(d.day())) + " " + months[static_cast<unsigned>(d.month()) - 1];
 }
 

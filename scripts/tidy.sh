@@ -1,0 +1,20 @@
+#!/bin/sh
+# Runs clang-tidy with the checks of .clang-tidy; any finding is an error.
+# usage: scripts/tidy.sh [BUILD_FOLDER [FILE …]]
+# Without files: those the last commit changed, and what is not committed yet.
+set -eu
+cd "$(dirname "$0")/.."
+folder=${1:-build/check}
+[ $# -gt 0 ] && shift
+if [ $# -gt 0 ]; then
+    files=$*
+else
+    files=$( (git diff --name-only --diff-filter=d HEAD^ HEAD 2>/dev/null; git diff --name-only --diff-filter=d HEAD 2>/dev/null) | sort -u | grep '^\(app\|bench\|cli\|core\|files\|tests\)/.*\.cpp$' || true)
+fi
+[ -z "$files" ] && exit 0
+# What only the compiler at work knows is taken out: precompiled headers are not for clang.
+sed 's/-include [^ ]*cmake_pch.hxx//; s/-Winvalid-pch//' "$folder/compile_commands.json" >"$folder/tidy.json"
+mkdir -p "$folder/tidy"
+mv "$folder/tidy.json" "$folder/tidy/compile_commands.json"
+# shellcheck disable=SC2086
+printf '%s\n' $files | xargs -P 2 -n 4 clang-tidy -quiet -p "$folder/tidy"
