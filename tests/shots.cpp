@@ -26,22 +26,10 @@ void shot(MainWindow& w, const QString& file)
     w.grab().save(file);
 }
 
-} // namespace
+QString demo(const char* loop) { return QStringLiteral(VERNAL_SOURCE "/demo/%1/job.json").arg(QLatin1String(loop)); }
 
-int main(int argc, char** argv)
+void stations(MainWindow& w, const QString& to)
 {
-    QApplication app(argc, argv);
-    if (argc < 2)
-        return 2;
-    load_fonts();
-    apply_theme(app, false);
-    const QString to = QString::fromLocal8Bit(argv[1]) + QLatin1Char('/');
-    const QString demo = QStringLiteral(VERNAL_SOURCE "/demo/cheese-room/job.json");
-    MainWindow w(Dialogs::usual(), {demo, QDir::tempPath() + QStringLiteral("/vernal-shots"), false});
-    w.show();
-    shot(w, to + "start.png");
-    if (!w.open(demo) || !settled(w))
-        return 1;
     const char* names[] = {"loop", "probes", "rules", "days", "run"};
     for (int i = 0; i < 5; ++i) {
         w.show_station(i);
@@ -58,6 +46,10 @@ int main(int argc, char** argv)
     }
     w.station<ProbesStation>().show_page(0);
     w.session().document().undo_stack().undo();
+}
+
+bool findings_and_rules(MainWindow& w, const QString& to)
+{
     w.session().document().choose_variant(0);
     w.show_station(2);
     shot(w, to + "findings.png");
@@ -73,51 +65,61 @@ int main(int argc, char** argv)
     w.session().document().set_job(new_job("two-stores"), {});
     w.show_station(2);
     if (!settled(w))
-        return 1;
+        return false;
     shot(w, to + "rules-two-stores.png");
-    if (!w.open(QStringLiteral(VERNAL_SOURCE "/demo/parlour-wash/job.json")))
-        return 1;
+    if (!w.open(demo("parlour-wash")))
+        return false;
     w.session().document().choose_variant(1);
     w.show_station(2);
     if (!settled(w))
-        return 1;
+        return false;
     for (const auto& [page, name] : {std::pair(1, "rules-choose"), std::pair(2, "rules-card")}) {
         w.station<RulesStation>().show_page(page);
         shot(w, to + name + ".png");
     }
     w.station<RulesStation>().show_page(0);
-    const auto at_part = [&](const char* loop, std::size_t variant, Part part, const char* sum, const char* file) {
-        w.show_station(0);
-        if (!w.open(QStringLiteral(VERNAL_SOURCE "/demo/%1/job.json").arg(QLatin1String(loop))))
-            return false;
-        w.session().document().choose_variant(variant);
-        w.show_station(0);
-        w.session().set_cursor(12 * 3600.0);
-        w.station<LoopStation>().view()->choose(part);
-        if (!settled(w))
-            return false;
-        if (auto* open = w.findChild<QToolButton*>(QStringLiteral("sum.%1.open").arg(QLatin1String(sum)))) {
-            open->click();
-            QTest::qWait(100);
-            for (QScrollArea* area : w.findChildren<QScrollArea*>())
-                if (area->isAncestorOf(open))
-                    area->ensureWidgetVisible(open->parentWidget(), 0, 20);
-        }
-        shot(w, to + QLatin1String(file));
-        return true;
-    };
-    if (!at_part("calf-milk", 0, Part::wiring, "wire", "loop-battery.png") || !at_part("parlour-wash", 1, Part::drain_back, "drains", "loop-drainback.png"))
-        return 1;
+    return true;
+}
+
+bool at_part(MainWindow& w, const char* loop, std::size_t variant, Part part, const char* sum, const QString& file)
+{
+    w.show_station(0);
+    if (!w.open(demo(loop)))
+        return false;
+    w.session().document().choose_variant(variant);
+    w.show_station(0);
+    w.session().set_cursor(12 * 3600.0);
+    w.station<LoopStation>().view()->choose(part);
+    if (!settled(w))
+        return false;
+    if (auto* open = w.findChild<QToolButton*>(QStringLiteral("sum.%1.open").arg(QLatin1String(sum)))) {
+        open->click();
+        QTest::qWait(100);
+        for (QScrollArea* area : w.findChildren<QScrollArea*>())
+            if (area->isAncestorOf(open))
+                area->ensureWidgetVisible(open->parentWidget(), 0, 20);
+    }
+    shot(w, file);
+    return true;
+}
+
+bool input_page(MainWindow& w, const QString& to)
+{
     w.show_station(1);
-    if (!w.open(QStringLiteral(VERNAL_SOURCE "/demo/parlour-wash/job.json")))
-        return 1;
+    if (!w.open(demo("parlour-wash")))
+        return false;
     w.session().document().choose_variant(0);
     w.show_station(1);
     w.station<ProbesStation>().show_page(3);
     if (!settled(w))
-        return 1;
+        return false;
     shot(w, to + "probes-input.png");
-    // Every arrangement's drawing at a sunny noon, on one sheet.
+    return true;
+}
+
+// Every arrangement's drawing at a sunny noon, on one sheet.
+bool every_arrangement(MainWindow& w, const QString& to)
+{
     constexpr int across = 4, wide = 480, high = 330, title = 24;
     const auto& all = arrangements();
     QImage sheet(across * wide, static_cast<int>((all.size() + across - 1) / across) * (high + title), QImage::Format_RGB32);
@@ -127,13 +129,32 @@ int main(int argc, char** argv)
     for (int i = 0; i < static_cast<int>(all.size()); ++i) {
         w.session().document().set_job(new_job(all[static_cast<std::size_t>(i)].key), {});
         if (!settled(w))
-            return 1;
+            return false;
         w.session().set_cursor(13 * 3600.0);
         const QPoint at(i % across * wide, i / across * (high + title));
         p.drawText(QRect(at.x() + 8, at.y(), wide, title), Qt::AlignVCenter, QString::fromUtf8(all[static_cast<std::size_t>(i)].title));
         p.drawImage(at + QPoint(4, title), w.station<LoopStation>().view()->image(wide - 8));
     }
     p.end();
-    sheet.save(to + "arrangements.png");
-    return 0;
+    return sheet.save(to + "arrangements.png");
+}
+
+} // namespace
+
+int main(int argc, char** argv)
+{
+    QApplication app(argc, argv);
+    if (argc < 2)
+        return 2;
+    load_fonts();
+    apply_theme(app, false);
+    const QString to = QString::fromLocal8Bit(argv[1]) + QLatin1Char('/');
+    MainWindow w(Dialogs::usual(), {demo("cheese-room"), QDir::tempPath() + QStringLiteral("/vernal-shots"), false});
+    w.show();
+    shot(w, to + "start.png");
+    if (!w.open(demo("cheese-room")) || !settled(w))
+        return 1;
+    stations(w, to);
+    const bool good = findings_and_rules(w, to) && at_part(w, "calf-milk", 0, Part::wiring, "wire", to + "loop-battery.png") && at_part(w, "parlour-wash", 1, Part::drain_back, "drains", to + "loop-drainback.png") && input_page(w, to) && every_arrangement(w, to);
+    return good ? 0 : 1;
 }

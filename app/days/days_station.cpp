@@ -17,10 +17,13 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace vernal {
 namespace {
+
+constexpr std::array cloud_keys{"clear", "racing", "broken", "overcast"}; // as in the list
 
 constexpr QSize picture_size(128, 52);
 
@@ -201,13 +204,15 @@ void DaysStation::refresh()
         r();
 }
 
+std::string DaysStation::path(const std::string& key) const { return "day/" + session_.document().day().id + "/" + key; }
+
 void DaysStation::rebuild_editor()
 {
     clear_layout(editor_);
     refreshers_.clear();
     auto* name = new QLineEdit;
     name->setObjectName("words");
-    connect(name, &QLineEdit::editingFinished, this, [this, name] { session_.document().edit_day(tr("Name a day"), [name](Day& d) { d.name = name->text().toStdString(); }); });
+    connect(name, &QLineEdit::editingFinished, this, [this, name] { session_.document().set(tr("Name a day"), path("name"), name->text().toStdString()); });
     refreshers_.push_back([this, name] { name->setText(qs(session_.document().day().name)); });
     editor_->addWidget(name);
     if (session_.document().day().kind == DayKind::generated) {
@@ -245,16 +250,10 @@ void DaysStation::add_sky_rows()
             },
             QStringLiteral("date"));
     });
-    connect(clouds, &QComboBox::activated, this, [this](int i) { session_.document().edit_day(tr("Change the sky"), [i](Day& d) { d.sky.clouds = static_cast<Clouds>(i); }); });
-    connect(again, &QPushButton::clicked, this, [this] { session_.document().edit_day(tr("Other clouds"), [](Day& d) { d.sky.seed = d.sky.seed % 1000000 + 1; }); });
-    const auto rows = add_rows(*grid, session_, QStringLiteral("sky"), session_.document().day().sky, [this](const std::string& key, double to) {
-        session_.document().edit_day(
-            tr("Change the day"), [&](Day& d) { set_number(d.sky, key, to); }, QStringLiteral("sky") + qs(key));
-    });
-    const auto more = add_rows(*grid, session_, QStringLiteral("day"), session_.document().day(), [this](const std::string& key, double to) {
-        session_.document().edit_day(
-            tr("Change the day"), [&](Day& d) { set_number(d, key, to); }, QStringLiteral("day") + qs(key));
-    });
+    connect(clouds, &QComboBox::activated, this, [this](int i) { session_.document().set(tr("Change the sky"), path("sky/clouds"), std::string(cloud_keys[static_cast<std::size_t>(i)])); });
+    connect(again, &QPushButton::clicked, this, [this] { session_.document().set(tr("Other clouds"), path("sky/seed"), session_.document().day().sky.seed % 1000000 + 1.0); });
+    const auto rows = add_rows(*grid, session_, QStringLiteral("sky"), session_.document().day().sky, [this](const std::string& key, double to) { session_.document().set(tr("Change the day"), path("sky/" + key), to); });
+    const auto more = add_rows(*grid, session_, QStringLiteral("day"), session_.document().day(), [this](const std::string& key, double to) { session_.document().set(tr("Change the day"), path(key), to); });
     refreshers_.push_back([this, date, clouds, again, rows, more] {
         const Day& d = session_.document().day();
         const QSignalBlocker quiet(date);
@@ -289,10 +288,7 @@ void DaysStation::add_draw_rows()
     const auto& draws = session_.document().day().draws;
     for (std::size_t i = 0; i < draws.size(); ++i) {
         auto* grid = new QGridLayout;
-        const auto rows = add_rows(*grid, session_, QStringLiteral("draw%1").arg(i), draws[i], [this, i](const std::string& key, double to) {
-            session_.document().edit_day(
-                tr("Change a draw"), [&](Day& d) { set_number(d.draws[i], key, to); }, QStringLiteral("draw%1%2").arg(i).arg(qs(key)));
-        });
+        const auto rows = add_rows(*grid, session_, QStringLiteral("draw%1").arg(i), draws[i], [this, i](const std::string& key, double to) { session_.document().set(tr("Change a draw"), path("draw/" + std::to_string(i + 1) + "/" + key), to); });
         auto* remove = new QPushButton(tr("Remove this draw"));
         remove->setObjectName("quiet");
         connect(remove, &QPushButton::clicked, this, [this, i] { session_.document().edit_day(tr("Remove a draw"), [i](Day& d) { d.draws.erase(d.draws.begin() + static_cast<std::ptrdiff_t>(i)); }); });

@@ -27,6 +27,7 @@ signals:
 
 private:
     void refresh();
+    std::string path(const std::string& key) const; // of a setting of the chosen day
     void rebuild_editor();
     void add_sky_rows();
     void add_draw_rows();

@@ -56,10 +56,8 @@ QWidget* ProbeCurvePage::editor()
     tolerance_ = choice_row(*grid, QStringLiteral("tolerance"), tr("Tolerance"), kinds, [this](int i) {
         edit(tr("State the tolerance"), [i](Probe& p) { p.sensor.tolerance.kind = static_cast<ToleranceKind>(i); });
     });
-    tolerance_edits_ = add_rows(*grid, session_, QStringLiteral("tolerance"), Tolerance{}, [this](const std::string& key, double to) { edit(
-                                                                                                                                           tr("State the tolerance"), [&](Probe& p) { set_number(p.sensor.tolerance, key, to); }, QStringLiteral("tolerance%1").arg(qs(key))); });
-    sensor_edits_ = add_rows(*grid, session_, QStringLiteral("sensor"), Sensor{}, [this](const std::string& key, double to) { edit(
-                                                                                                                                  tr("Change a probe"), [&](Probe& p) { set_number(p.sensor, key, to); }, QStringLiteral("sensor%1").arg(qs(key))); });
+    tolerance_edits_ = add_rows(*grid, session_, QStringLiteral("tolerance"), Tolerance{}, [this](const std::string& key, double to) { set(tr("State the tolerance"), "sensor/tolerance/" + key, to); });
+    sensor_edits_ = add_rows(*grid, session_, QStringLiteral("sensor"), Sensor{}, [this](const std::string& key, double to) { set(tr("Change a probe"), "sensor/" + key, to); });
     connect(name_, &QLineEdit::editingFinished, this, [this] { edit(tr("Name a probe"), [this](Probe& p) { p.name = name_->text().toStdString(); }); });
     connect(curve_, &CurveBox::chosen, this, [this](const ProbeCurve& curve, int entry) {
         edit(tr("Choose a curve"), [&](Probe& p) {

@@ -33,8 +33,7 @@ ProbeHealthPage::ProbeHealthPage(Session& session, const std::size_t& shown) : P
     column->addWidget(heading(tr("This probe is")));
     auto* grid = new QGridLayout;
     condition_ = choice_row(*grid, QStringLiteral("condition"), tr("Condition"), {tr("sound"), tr("open"), tr("shorted"), tr("stuck"), tr("drifted"), tr("in the sun"), tr("swapped")}, [this](int i) { edit(tr("A probe's condition"), [i](Probe& p) { p.condition.kind = static_cast<ConditionKind>(i); }); });
-    condition_rows_ = add_rows(*grid, session_, QStringLiteral("condition"), Condition{}, [this](const std::string& key, double to) { edit(
-                                                                                                                                          tr("A probe's condition"), [&](Probe& p) { set_number(p.condition, key, to); }, QStringLiteral("condition%1").arg(qs(key))); });
+    condition_rows_ = add_rows(*grid, session_, QStringLiteral("condition"), Condition{}, [this](const std::string& key, double to) { set(tr("A probe's condition"), "condition/" + key, to); });
     column->addLayout(grid);
     condition_note_ = remark();
     column->addWidget(condition_note_);

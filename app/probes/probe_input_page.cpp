@@ -30,7 +30,7 @@ ProbeInputPage::ProbeInputPage(Session& session, CurveShelf& shelf, const std::s
     for (int b = fewest_bits; b <= most_bits; ++b)
         bits << tr("%1 bits").arg(b);
     bits_ = choice_row(*grid, QStringLiteral("bits"), tr("Converter"), bits, [this](int i) { edit_input([i](InputStage& s) { s.bits = fewest_bits + i; }); });
-    rows_ = add_rows(*grid, session_, QStringLiteral("input"), InputStage{}, [this](const std::string& key, double to) { edit_input([&](InputStage& s) { set_number(s, key, to); }, QStringLiteral("input%1").arg(qs(key))); });
+    rows_ = add_rows(*grid, session_, QStringLiteral("input"), InputStage{}, [this](const std::string& key, double to) { session_.document().set(tr("Change the unit's input"), "input/" + key, to); });
     column->addLayout(grid);
     limits_ = remark();
     column->addWidget(limits_);
@@ -51,10 +51,10 @@ ProbeInputPage::ProbeInputPage(Session& session, CurveShelf& shelf, const std::s
     connect(other_curve_, &CurveBox::chosen, this, [this](const ProbeCurve& c) { edit(tr("What the unit reads by"), [&](Probe& p) { p.read_by.curve = c; }); });
 }
 
-void ProbeInputPage::edit_input(const std::function<void(InputStage&)>& change, const QString& merge_key)
+void ProbeInputPage::edit_input(const std::function<void(InputStage&)>& change)
 {
     session_.document().edit_variant(
-        tr("Change the unit's input"), [&](Variant& v) { change(v.input); }, merge_key);
+        tr("Change the unit's input"), [&](Variant& v) { change(v.input); });
 }
 
 // Rows that this kind of stage knows nothing of stay away.

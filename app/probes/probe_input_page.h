@@ -13,7 +13,7 @@ public:
 
 private:
     void refresh() override;
-    void edit_input(const std::function<void(InputStage&)>& change, const QString& merge_key = {});
+    void edit_input(const std::function<void(InputStage&)>& change);
     void show_what_counts(StageKind kind);
     void draw_counts();
     void draw_drift();

@@ -33,8 +33,7 @@ ProbeLeadPage::ProbeLeadPage(Session& session, const std::size_t& shown) : Probe
     auto* column = beside(*this, left);
     column->addWidget(heading(tr("Lead")));
     auto* grid = new QGridLayout;
-    lead_ = add_rows(*grid, session_, QStringLiteral("lead"), Lead{}, [this](const std::string& key, double to) { edit(
-                                                                                                                      tr("Change the lead"), [&](Probe& p) { set_number(p.lead, key, to); }, QStringLiteral("lead%1").arg(qs(key))); });
+    lead_ = add_rows(*grid, session_, QStringLiteral("lead"), Lead{}, [this](const std::string& key, double to) { set(tr("Change the lead"), "lead/" + key, to); });
     strands_ = choice_row(*grid, QStringLiteral("strands"), tr("Conductor"), {tr("drawn"), tr("class 1 or 2"), tr("class 5, fine")}, [this](int i) { edit(tr("Change the lead"), [i](Probe& p) { p.lead.strands = static_cast<Strands>(i); }); });
     strands_->setToolTip(tr("Drawn: by gauge or section, plain copper (ASTM B258). Classes: IEC 60228, 1 solid, 2 stranded, 5 fine strands"));
     column->addLayout(grid);
@@ -47,8 +46,7 @@ ProbeLeadPage::ProbeLeadPage(Session& session, const std::size_t& shown) : Probe
     column->addLayout(sums_);
     column->addWidget(heading(tr("Place")));
     auto* place = new QGridLayout;
-    probe_ = add_rows(*place, session_, QStringLiteral("probe"), Probe{}, [this](const std::string& key, double to) { edit(
-                                                                                                                          tr("Change a probe"), [&](Probe& p) { set_number(p, key, to); }, QStringLiteral("probe%1").arg(qs(key))); });
+    probe_ = add_rows(*place, session_, QStringLiteral("probe"), Probe{}, [this](const std::string& key, double to) { set(tr("Change a probe"), key, to); });
     column->addLayout(place);
     column->addWidget(heading(tr("Wiring")));
     for (const char* sentence : wiring_guide())

@@ -29,6 +29,8 @@ void ProbePageView::edit(const QString& label, const std::function<void(Probe&)>
         label, [&, i = index()](Variant& v) { change(v.probes[i]); }, merge_key.isEmpty() ? merge_key : merge_key + QString::number(index()));
 }
 
+void ProbePageView::set(const QString& label, const std::string& key, double to) { session_.document().set(label, "probe/" + probe().id + "/" + key, to); }
+
 void ProbePageView::show_sums(QVBoxLayout& box, ProbePage page)
 {
     const std::string now = variant().name + "/" + probe().key + "/" + signal_unit(probe().curve);

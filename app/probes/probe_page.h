@@ -26,6 +26,7 @@ protected:
     const Probe& probe() const { return variant().probes[index()]; }
     std::size_t index() const { return std::min(shown_, variant().probes.size() - 1); }
     void edit(const QString& label, const std::function<void(Probe&)>& change, const QString& merge_key = {});
+    void set(const QString& label, const std::string& key, double to); // a setting by its path behind probe/ID/
     // Sums of a page, made anew when another probe is shown, else brought up to date.
     void show_sums(QVBoxLayout& box, ProbePage page);
     Session& session_;

@@ -24,13 +24,28 @@ constexpr std::size_t listed_points = 400; // more are not written back into the
 
 ProbePointsPage::ProbePointsPage(Session& session, CurveShelf& shelf, const std::size_t& shown) : ProbePageView(session, shown), shelf_(shelf)
 {
-    plot_ = new QCustomPlot;
-    plot_->setObjectName("residualPlot");
-    plot_->setMinimumHeight(120);
     auto* left = new QWidget;
     auto* rows = new QVBoxLayout(left);
     rows->setContentsMargins(0, 0, 0, 0);
     auto* top = new QHBoxLayout;
+    top->addLayout(typed_column());
+    top->addLayout(match_column(), 1);
+    rows->addLayout(top, 1);
+    fill_fit_column(*beside(*this, left));
+    soon_ = new QTimer(this);
+    soon_->setObjectName("pointsSoon");
+    soon_->setSingleShot(true);
+    soon_->setInterval(typing_ms);
+    connect(text_, &QPlainTextEdit::textChanged, soon_, qOverload<>(&QTimer::start));
+    connect(soon_, &QTimer::timeout, this, &ProbePointsPage::take_text);
+    connect(use_fit_, &QPushButton::clicked, this, &ProbePointsPage::use_fit);
+    connect(keep_fit_, &QPushButton::clicked, this, &ProbePointsPage::keep_fit);
+    connect(use_match_, &QPushButton::clicked, this, &ProbePointsPage::use_match);
+    connect(matches_, &QListWidget::itemDoubleClicked, this, &ProbePointsPage::use_match);
+}
+
+QLayout* ProbePointsPage::typed_column()
+{
     auto* typed = new QVBoxLayout;
     text_ = new QPlainTextEdit;
     text_->setObjectName("pointsText");
@@ -41,10 +56,15 @@ ProbePointsPage::ProbePointsPage(Session& session, CurveShelf& shelf, const std:
     text_->setTabChangesFocus(true);
     auto* file = new QPushButton(tr("From a file …"));
     file->setObjectName("pointsFile");
+    connect(file, &QPushButton::clicked, this, &ProbePointsPage::file_wanted);
     typed->addWidget(heading(tr("Measured points")));
     typed->addWidget(text_, 1);
     typed->addWidget(file);
-    top->addLayout(typed);
+    return typed;
+}
+
+QLayout* ProbePointsPage::match_column()
+{
     auto* which = new QVBoxLayout;
     matches_ = new QListWidget;
     matches_->setObjectName("matches");
@@ -60,13 +80,18 @@ ProbePointsPage::ProbePointsPage(Session& session, CurveShelf& shelf, const std:
     which->addWidget(advice_);
     which->addWidget(matches_, 1);
     which->addWidget(use_match_);
-    top->addLayout(which, 1);
-    rows->addLayout(top, 1);
-    auto* column = beside(*this, left);
-    column->addWidget(heading(tr("Fit")));
+    return which;
+}
+
+void ProbePointsPage::fill_fit_column(QVBoxLayout& column)
+{
+    plot_ = new QCustomPlot;
+    plot_->setObjectName("residualPlot");
+    plot_->setMinimumHeight(120);
+    column.addWidget(heading(tr("Fit")));
     auto* grid = new QGridLayout;
     law_ = choice_row(*grid, QStringLiteral("fitLaw"), tr("Law"), {tr("beta"), tr("three terms")}, [this](int) { show_fit(); });
-    column->addLayout(grid);
+    column.addLayout(grid);
     trouble_ = new QLabel;
     trouble_->setObjectName("bad");
     trouble_->setProperty("of", QStringLiteral("points"));
@@ -81,22 +106,11 @@ ProbePointsPage::ProbePointsPage(Session& session, CurveShelf& shelf, const std:
     keep_fit_ = new QPushButton(tr("Keep it among my curves"));
     keep_fit_->setObjectName("keepFit");
     kept_ = remark();
-    column->addWidget(trouble_);
-    column->addWidget(verdict_);
-    column->addWidget(plot_, 1);
+    column.addWidget(trouble_);
+    column.addWidget(verdict_);
+    column.addWidget(plot_, 1);
     for (QWidget* w : {static_cast<QWidget*>(use_fit_), static_cast<QWidget*>(keep_fit_), static_cast<QWidget*>(kept_)})
-        column->addWidget(w);
-    soon_ = new QTimer(this);
-    soon_->setObjectName("pointsSoon");
-    soon_->setSingleShot(true);
-    soon_->setInterval(typing_ms);
-    connect(text_, &QPlainTextEdit::textChanged, soon_, qOverload<>(&QTimer::start));
-    connect(soon_, &QTimer::timeout, this, &ProbePointsPage::take_text);
-    connect(file, &QPushButton::clicked, this, &ProbePointsPage::file_wanted);
-    connect(use_fit_, &QPushButton::clicked, this, &ProbePointsPage::use_fit);
-    connect(keep_fit_, &QPushButton::clicked, this, &ProbePointsPage::keep_fit);
-    connect(use_match_, &QPushButton::clicked, this, &ProbePointsPage::use_match);
-    connect(matches_, &QListWidget::itemDoubleClicked, this, &ProbePointsPage::use_match);
+        column.addWidget(w);
 }
 
 QString ProbePointsPage::text_of(const std::vector<CurvePoint>& points) const

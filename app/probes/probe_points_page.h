@@ -6,10 +6,12 @@
 #include "curve_shelf.h"
 #include "probe_page.h"
 
+class QLayout;
 class QListWidget;
 class QPlainTextEdit;
 class QPushButton;
 class QTimer;
+class QVBoxLayout;
 
 namespace vernal {
 
@@ -23,6 +25,9 @@ signals:
     void file_wanted();
 
 private:
+    QLayout* typed_column();
+    QLayout* match_column();
+    void fill_fit_column(QVBoxLayout& column);
     void refresh() override;
     void take_text();
     void tell(const QString& trouble); // beside what was typed; empty: none

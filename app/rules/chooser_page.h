@@ -7,7 +7,9 @@
 #include <QWidget>
 
 class QComboBox;
+class QGridLayout;
 class QLabel;
+class QLayout;
 class QVBoxLayout;
 
 namespace vernal {
@@ -24,6 +26,8 @@ protected:
     void showEvent(QShowEvent* e) override; // likely answers anew
 
 private:
+    void add_question(QGridLayout& grid, std::size_t question);
+    QLayout* buttons();
     void refresh();
     QWidget* choice_row(const Choice& choice) const;
     Session& session_;

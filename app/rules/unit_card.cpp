@@ -90,6 +90,31 @@ QWidget* UnitCard::output(std::size_t index)
     auto* frame = new QFrame;
     auto* box = new QVBoxLayout(frame);
     box->setContentsMargins(0, 8, 0, 0);
+    box->addLayout(output_head(index));
+    auto* drives = new QComboBox;
+    drives->setObjectName(QStringLiteral("output%1.drives").arg(index));
+    drives->addItems(drives_texts());
+    drives->setCurrentIndex(static_cast<int>(o.drives));
+    drives->setMinimumHeight(32);
+    drives->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    drives->setMinimumContentsLength(14);
+    connect(drives, &QComboBox::activated, this, [this, index](int to) { edit_output(index, tr("Say what an output drives"), [to](Output& x) { x.drives = static_cast<Drives>(to); }); });
+    auto* grid = new QGridLayout;
+    grid->addWidget(new QLabel(tr("Drives")), 0, 0);
+    grid->addWidget(drives, 0, 1, Qt::AlignRight);
+    const std::string path = "output/" + o.id + "/";
+    output_rows_.push_back(add_rows(*grid, session_, QStringLiteral("output%1").arg(index), o, [this, path](const std::string& key, double to) { session_.document().set(tr("Describe an output"), path + key, to); }));
+    box->addLayout(grid);
+    output_switches_.push_back(add_switches(*box, QStringLiteral("output%1").arg(index), o, [this, path](const SwitchField& f, bool on) { session_.document().set(tr("Describe an output"), path + f.key, on ? "true" : "false"); }));
+    box->addWidget(fault_words(index));
+    return frame;
+}
+
+// Its key and name; the last one can be removed.
+QLayout* UnitCard::output_head(std::size_t index)
+{
+    const auto& outputs = session_.document().variant().unit.outputs;
+    const Output& o = outputs[index];
     auto* first = new QHBoxLayout;
     first->addWidget(new QLabel(QStringLiteral("<b style='color:%1'>%2</b>").arg(theme().accent.name(), qs(o.key))));
     auto* name = new QLineEdit(qs(o.name));
@@ -100,15 +125,7 @@ QWidget* UnitCard::output(std::size_t index)
             edit_output(index, tr("Name an output"), [&](Output& x) { x.name = name->text().toStdString(); });
     });
     first->addWidget(name, 1);
-    auto* drives = new QComboBox;
-    drives->setObjectName(QStringLiteral("output%1.drives").arg(index));
-    drives->addItems(drives_texts());
-    drives->setCurrentIndex(static_cast<int>(o.drives));
-    drives->setMinimumHeight(32);
-    drives->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    drives->setMinimumContentsLength(14);
-    connect(drives, &QComboBox::activated, this, [this, index](int to) { edit_output(index, tr("Say what an output drives"), [to](Output& x) { x.drives = static_cast<Drives>(to); }); });
-    if (index > 0 && index + 1 == v.unit.outputs.size()) {
+    if (index > 0 && index + 1 == outputs.size()) {
         auto* remove = new QPushButton(tr("Remove"));
         remove->setObjectName("quiet");
         connect(remove, &QPushButton::clicked, this, [this] {
@@ -120,14 +137,14 @@ QWidget* UnitCard::output(std::size_t index)
         });
         first->addWidget(remove);
     }
-    box->addLayout(first);
-    auto* grid = new QGridLayout;
-    grid->addWidget(new QLabel(tr("Drives")), 0, 0);
-    grid->addWidget(drives, 0, 1, Qt::AlignRight);
-    const std::string path = "output/" + o.id + "/";
-    output_rows_.push_back(add_rows(*grid, session_, QStringLiteral("output%1").arg(index), o, [this, path](const std::string& key, double to) { session_.document().set(tr("Describe an output"), path + key, to); }));
-    box->addLayout(grid);
-    output_switches_.push_back(add_switches(*box, QStringLiteral("output%1").arg(index), o, [this, path](const SwitchField& f, bool on) { session_.document().set(tr("Describe an output"), path + f.key, on ? "true" : "false"); }));
+    return first;
+}
+
+// What the output does while a probe is broken: a word a probe, changed by clicks.
+QWidget* UnitCard::fault_words(std::size_t index)
+{
+    const Variant& v = session_.document().variant();
+    const Output& o = v.unit.outputs[index];
     auto* words = new QWidget;
     auto* line = new FlowLayout(words, 5, 2);
     for (const QString& word : tr("While a probe its rules read fails:").split(' '))
@@ -152,8 +169,7 @@ QWidget* UnitCard::output(std::size_t index)
         });
         line->addWidget(button);
     }
-    box->addWidget(words);
-    return frame;
+    return words;
 }
 
 void UnitCard::refresh()

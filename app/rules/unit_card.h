@@ -8,6 +8,7 @@
 #include <QFrame>
 
 class QGridLayout;
+class QLayout;
 
 namespace vernal {
 
@@ -19,6 +20,8 @@ public:
 
 private:
     QWidget* output(std::size_t index);
+    QLayout* output_head(std::size_t index);
+    QWidget* fault_words(std::size_t index);
     void edit_output(std::size_t index, const QString& label, const std::function<void(Output&)>& change, const QString& merge = {});
     Session& session_;
     std::vector<NumberEdit*> rows_;

@@ -1,5 +1,7 @@
 #include "fluid.h"
 
+#include "core/units/root.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -82,10 +84,7 @@ double saturation_pa(double temp_c)
 
 double boiling_c(double pressure_pa)
 {
-    double low = 0, high = 360;
-    for (int i = 0; i < 40; ++i)
-        (saturation_pa((low + high) / 2) < pressure_pa ? low : high) = (low + high) / 2;
-    return low;
+    return falling_zero(0.0, 360.0, [pressure_pa](double c) { return pressure_pa - saturation_pa(c); });
 }
 
 // Ideal gas at 101.325 kPa, R = 287.05 J/kgK; c_p as tabled for dry air at 300 K

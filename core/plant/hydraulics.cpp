@@ -1,5 +1,7 @@
 #include "hydraulics.h"
 
+#include "core/units/root.h"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -8,7 +10,6 @@ namespace vernal {
 namespace {
 
 constexpr double laminar_re = 2300.0, turbulent_re = 4000.0;
-constexpr int halvings = 60;
 
 double section_m2(const Pipe& p) { return std::numbers::pi / 4 * p.bore_m * p.bore_m; }
 
@@ -18,16 +19,6 @@ double colebrook(double re, double roughness)
     for (int i = 0; i < 4; ++i)
         x = -2 * std::log10(roughness / 3.7 + 2.51 * x / re);
     return 1 / (x * x);
-}
-
-// The flow at which a falling balance is zero, between 0 and `most`.
-template <class F>
-double flow_at_zero(double most, F balance)
-{
-    double low = 0, high = most;
-    for (int i = 0; i < halvings; ++i)
-        (balance((low + high) / 2) > 0 ? low : high) = (low + high) / 2;
-    return low;
 }
 
 double fluid_share(const Loop& l) { return find_arrangement(l.arrangement)->carrier == Carrier::glycol ? l.glycol_fraction : 0.0; }
@@ -98,7 +89,7 @@ double working_flow(const Loop& l, const Route& route, const Pump& p, const Flui
     if (p.shut || !curve_known(p) || pump_head_m(p, 0, speed) <= lift_m)
         return 0;
     const double weight = fluid.density_kg_m3 * gravity_m_s2;
-    return flow_at_zero(p.free_flow_m3_s * speed, [&](double q) { return pump_head_m(p, q, speed) - lift_m - ring_drop_pa(l, route, fluid, q) / weight; });
+    return falling_zero(0.0, p.free_flow_m3_s * speed, [&](double q) { return pump_head_m(p, q, speed) - lift_m - ring_drop_pa(l, route, fluid, q) / weight; });
 }
 
 double flow_against(const Pump& p, double lift_m, double speed)
@@ -123,7 +114,7 @@ double thermosiphon_flow(const Loop& l, const Route& route, double cold_c, doubl
     if (drive <= 0)
         return 0;
     const Fluid middle = fluid_at(x, (cold_c + warm_c) / 2);
-    return flow_at_zero(l.pump.flow_m3_s, [&](double q) { return drive - ring_drop_pa(l, route, middle, q); });
+    return falling_zero(0.0, l.pump.flow_m3_s, [&](double q) { return drive - ring_drop_pa(l, route, middle, q); });
 }
 
 double suction_head_m(double water_c, double suction_m, double altitude_m)

@@ -1,5 +1,7 @@
 #include "panel.h"
 
+#include "core/units/root.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -11,7 +13,6 @@ constexpr double cell_k_m2_w = 0.031;
 constexpr double turning_share = 0.6; // of the starting current keeps it turning; an estimate
 constexpr double slowest = 0.05, fastest = 1.6;
 constexpr double booster_yield = 0.93; // of a switched converter; an estimate
-constexpr int halvings = 40;
 
 // What a motor and its cable take at a speed: friction, and the pump's torque with its square.
 struct Load {
@@ -26,16 +27,12 @@ struct Load {
     double line_ohm;
 };
 
-// The highest speed at which `enough` still holds.
+// The highest speed at which there is something to spare, which falls with it.
 template <class F>
-Drive fastest_with(const Load& load, F enough)
+Drive fastest_with(const Load& load, F spare)
 {
-    double low = 0, high = fastest;
-    for (int i = 0; i < halvings; ++i) {
-        const double n = (low + high) / 2;
-        (enough(n) ? low : high) = n;
-    }
-    return low < slowest ? Drive{} : Drive{low, load.at_motor(low), load.current(low)};
+    const double n = falling_zero(0.0, fastest, spare);
+    return n < slowest ? Drive{} : Drive{n, load.at_motor(n), load.current(n)};
 }
 
 // Through a booster the panel stays at its most power, and current takes the
@@ -45,7 +42,7 @@ Drive boosted(const Panel& p, const Load& load, double sun_w_m2, double cell_c, 
     const double power = booster_yield * panel_power_w(p, sun_w_m2, cell_c), needed = load.needed_a(turning);
     if (needed * needed * load.ohm() > power)
         return {};
-    return fastest_with(load, [&](double n) { return load.volt(n) * load.current(n) < power && load.volt(n) < p.vmp_v; });
+    return fastest_with(load, [&](double n) { return std::min(power - load.volt(n) * load.current(n), p.vmp_v - load.volt(n)); });
 }
 
 } // namespace
@@ -70,13 +67,13 @@ double panel_current_a(const Panel& p, double sun_w_m2, double cell_c, double vo
 
 double panel_power_w(const Panel& p, double sun_w_m2, double cell_c)
 {
-    double low = 0, high = p.voc_v * 1.5; // power rises to one top and falls
-    for (int i = 0; i < halvings; ++i) {
-        const double a = low + (high - low) / 3, b = high - (high - low) / 3;
-        const double at_a = a * panel_current_a(p, sun_w_m2, cell_c, a), at_b = b * panel_current_a(p, sun_w_m2, cell_c, b);
-        at_a < at_b ? low = a : high = b;
-    }
-    return low * panel_current_a(p, sun_w_m2, cell_c, low);
+    // Power rises to one top, where its slope is zero, and falls until no current is left.
+    constexpr double step_v = 1e-4;
+    const auto power = [&](double v) { return v * panel_current_a(p, sun_w_m2, cell_c, v); };
+    return power(falling_zero(0.0, p.voc_v * 1.5, [&](double v) {
+        const double further = power(v + step_v);
+        return further > 0 ? further - power(v) : -1.0;
+    }));
 }
 
 Drive drive(const Panel& p, const Motor& m, double sun_w_m2, double air_c, bool turning, double line_ohm)
@@ -87,7 +84,7 @@ Drive drive(const Panel& p, const Motor& m, double sun_w_m2, double air_c, bool 
     // The panel gives more than is taken below the meeting point, less above.
     Drive best;
     if (panel_current_a(p, sun_w_m2, cell, needed * load.ohm()) >= needed)
-        best = fastest_with(load, [&](double n) { return panel_current_a(p, sun_w_m2, cell, load.volt(n)) > load.current(n); });
+        best = fastest_with(load, [&](double n) { return panel_current_a(p, sun_w_m2, cell, load.volt(n)) - load.current(n); });
     if (p.booster)
         if (const Drive b = boosted(p, load, sun_w_m2, cell, turning); b.speed > best.speed)
             best = b;
@@ -99,7 +96,7 @@ Drive drive_at(const Motor& m, double volt_v, bool turning, double line_ohm)
     const Load load(m, line_ohm);
     if (volt_v < load.needed_a(turning) * load.ohm())
         return {};
-    return fastest_with(load, [&](double n) { return load.volt(n) < volt_v; });
+    return fastest_with(load, [&](double n) { return volt_v - load.volt(n); });
 }
 
 } // namespace vernal

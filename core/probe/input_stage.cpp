@@ -1,5 +1,9 @@
 #include "input_stage.h"
 
+#include "core/units/root.h"
+
+#include <boost/math/tools/minima.hpp>
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -96,16 +100,11 @@ PullUpChoice best_pull_up(const InputStage& stage, const ProbeCurve& curve, doub
     InputStage s = stage;
     s.kind = StageKind::pull_up;
     const double a = signal_beyond(curve, low_c), b = signal_beyond(curve, high_c);
-    double low = std::log(std::min(a, b) / 30), high = std::log(std::max(a, b) * 30);
-    // The coarsest count has one valley over the logarithm of the pull-up: golden section.
-    constexpr double golden = 0.6180339887498949;
-    for (int i = 0; i < 60; ++i) {
-        const double x = high - golden * (high - low), y = low + golden * (high - low);
-        const bool left = coarsest_count_k(s, curve, low_c, high_c, std::exp(x)) <= coarsest_count_k(s, curve, low_c, high_c, std::exp(y));
-        (left ? high : low) = left ? y : x;
-    }
+    // The coarsest count has one valley over the logarithm of the pull-up.
+    constexpr int bits = 26; // more a minimum does not give
+    const double low = std::log(std::min(a, b) / 30), high = std::log(std::max(a, b) * 30);
     PullUpChoice c;
-    c.best_ohm = std::exp(0.5 * (low + high));
+    c.best_ohm = std::exp(boost::math::tools::brent_find_minima([&](double x) { return coarsest_count_k(s, curve, low_c, high_c, std::exp(x)); }, low, high, bits).first);
     c.e24_ohm = nearest_e24(c.best_ohm);
     c.coarsest_k = coarsest_count_k(s, curve, low_c, high_c, c.e24_ohm);
     return c;
@@ -116,15 +115,11 @@ double bridge_difference_k(const InputStage& s, const ProbeCurve& curve, double 
     constexpr double farthest_k = 250;
     const double store_ohm = signal_beyond(curve, store_c);
     const auto over = [&](double d) { return bridge_volt(s, signal_beyond(curve, store_c + d), store_ohm) - volt; };
-    double low = -std::min(farthest_k, store_c + 200), high = farthest_k;
+    const double low = -std::min(farthest_k, store_c + 200), high = farthest_k;
     const bool rises = over(high) > over(low);
     if ((over(low) > 0) == (over(high) > 0))
         return NAN;
-    for (int i = 0; i < 100; ++i) {
-        const double middle = 0.5 * (low + high);
-        ((over(middle) < 0) == rises ? low : high) = middle;
-    }
-    return 0.5 * (low + high);
+    return falling_zero(low, high, [&](double d) { return rises ? -over(d) : over(d); });
 }
 
 } // namespace vernal

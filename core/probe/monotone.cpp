@@ -1,5 +1,7 @@
 #include "monotone.h"
 
+#include "core/units/root.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -52,15 +54,7 @@ std::optional<double> MonotoneCubic::find(double y) const
     std::size_t i = 1; // the stretch that ends at or beyond y
     while (i + 1 < y_.size() && !beyond(y_[i]))
         ++i;
-    double lo = x_[i - 1], hi = x_[i];
-    for (int n = 0; n < 200 && hi - lo > 1e-15 * std::fabs(hi); ++n) {
-        const double mid = 0.5 * (lo + hi);
-        if ((at(mid) < y) == rising)
-            lo = mid;
-        else
-            hi = mid;
-    }
-    return 0.5 * (lo + hi);
+    return falling_zero(x_[i - 1], x_[i], [&](double x) { return rising ? y - at(x) : at(x) - y; });
 }
 
 } // namespace vernal

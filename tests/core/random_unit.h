@@ -8,93 +8,112 @@ namespace vernal::random_unit {
 inline const std::vector<std::string> probes{"S1", "S2", "S3"};
 inline const std::vector<std::string> outputs{"P1", "P2", "V1"};
 
-// pick(lo, hi): a whole number from lo up to, not including, hi.
+// Draws parts of a unit. pick(lo, hi): a whole number from lo up to, not including, hi.
 template <class Pick>
-RuleSet unit(Pick pick)
-{
-    const auto one_of = [&](const std::vector<std::string>& from) { return from[static_cast<std::size_t>(pick(0, static_cast<int>(from.size())))]; };
-    const auto probe = [&] { return pick(0, 30) == 0 ? std::string("S9") : one_of(probes); };
-    const auto maybe = [&](const std::string& key) { return pick(0, 2) == 0 ? std::string() : key; };
-    const auto kelvin = [&](int lo, int hi) { return TempDiff::kelvin(pick(lo, hi)); };
-    const auto celsius = [&](int lo, int hi) { return Temperature::celsius(pick(lo, hi)); };
-    const auto s = [&](int hi) { return static_cast<double>(pick(0, hi)); };
-    const auto hour = [&] { return 10 + pick(0, 40) * 0.1; };
-    RuleSet set;
-    for (const std::string& key : outputs) {
+struct Draws {
+    Pick& pick;
+    int guards = 0;
+    std::string one_of(const std::vector<std::string>& from) { return from[static_cast<std::size_t>(pick(0, static_cast<int>(from.size())))]; }
+    std::string probe() { return pick(0, 30) == 0 ? std::string("S9") : one_of(probes); }
+    std::string maybe(const std::string& key) { return pick(0, 2) == 0 ? std::string() : key; }
+    TempDiff kelvin(int lo, int hi) { return TempDiff::kelvin(pick(lo, hi)); }
+    Temperature celsius(int lo, int hi) { return Temperature::celsius(pick(lo, hi)); }
+    double s(int hi) { return static_cast<double>(pick(0, hi)); }
+    double hour() { return 10 + pick(0, 40) * 0.1; }
+    InputConditioning conditioning() { return {pick(0, 3) == 0 ? s(15) : 0, pick(0, 4) == 0 ? s(60) : 0}; }
+    SpeedRange range() { return {0.1 * pick(1, 6), 0.1 * pick(3, 11), 0.05 * pick(1, 5), pick(0, 2) ? 0.01 : 0.1, DriveKind::pwm}; }
+    std::array<ClockWindow, 3> windows() { return {ClockWindow{hour(), hour()}, pick(0, 3) ? ClockWindow{} : ClockWindow{hour(), hour()}, pick(0, 6) ? ClockWindow{} : ClockWindow{0, 23 + 59.0 / 60}}; }
+
+    Output output(const std::string& key)
+    {
         Output o{key, ""};
         o.on_timeout_s = pick(0, 3) * 4;
         o.bypass = pick(0, 40) == 0;
         o.auto_after_power = pick(0, 4) == 0;
         if (pick(0, 3) == 0)
             o.faults = {{one_of(probes), static_cast<OnFault>(pick(0, 3))}, {one_of(probes), static_cast<OnFault>(pick(0, 3))}};
-        set.outputs.push_back(o);
+        return o;
     }
-    set.fault_return_s = pick(0, 5);
-    set.sample_s = pick(1, 4);
-    set.power_wait_s = pick(0, 3) == 0 ? s(20) : 0;
-    set.knob = {0, 10, TempDiff::kelvin(2), TempDiff::kelvin(0), TempDiff::kelvin(9), TempDiff::kelvin(5), KnobLaw::even};
-    const auto conditioning = [&] { return InputConditioning{pick(0, 3) == 0 ? s(15) : 0, pick(0, 4) == 0 ? s(60) : 0}; };
-    const auto range = [&] {
-        SpeedRange r{0.1 * pick(1, 6), 0.1 * pick(3, 11), 0.05 * pick(1, 5), pick(0, 2) ? 0.01 : 0.1, DriveKind::pwm};
-        return r;
-    };
-    const auto windows = [&] { return std::array{ClockWindow{hour(), hour()}, pick(0, 3) ? ClockWindow{} : ClockWindow{hour(), hour()}, pick(0, 6) ? ClockWindow{} : ClockWindow{0, 23 + 59.0 / 60}}; };
-    const int n = pick(0, 13);
-    int guards = 0;
-    for (int i = 0; i < n; ++i) {
-        Rule r{pick(0, 40) == 0 ? "P9" : one_of(outputs), pick(0, 9) != 0, {}};
+
+    Freeze freeze(const std::string& a, const std::string& b, TempDiff h)
+    {
+        Freeze f{a, maybe(b), celsius(10, 25), h, maybe(a == "S3" ? "S2" : "S3")};
+        f.store_min = celsius(15, 25);
+        f.burst_s = pick(0, 2) ? s(15) : 0;
+        f.every_s = s(60);
+        return f;
+    }
+
+    Heating heating(const std::string& a, const std::string& other)
+    {
+        Heating x{a, {}, maybe(other)};
+        for (HeatWindow& w : x.windows)
+            w = {hour(), pick(0, 2) ? hour() : 0.0, celsius(15, 35), celsius(20, 45)};
+        return x;
+    }
+
+    // At most two dry-run guards count.
+    decltype(Rule::body) kind()
+    {
         const std::string a = probe(), b = probe(), other = one_of(outputs);
         const TempDiff h = kelvin(-1, 6);
+        decltype(Rule::body) body = Differential{a, b, kelvin(2, 6), kelvin(-1, 3), {}};
         switch (pick(0, 32)) {
-        case 0: r.body = Differential{a, b, kelvin(0, 10), kelvin(-2, 8), conditioning()}; break;
-        case 1: r.body = StoreLimit{a, celsius(20, 45), h, kelvin(0, 4), pick(0, 2) ? "" : b}; break;
-        case 2: r.body = CutOut{a, celsius(25, 50), h}; break;
-        case 3: r.body = Divert{a, celsius(20, 50), h}; break;
-        case 4: r.body = RunTimes{s(12), s(12), pick(0, 2) ? s(20) : 0}; break;
-        case 5: r.body = LinkedDifference{a, b, s(11), conditioning()}; break;
-        case 6: r.body = FixedDifference{a, celsius(20, 35), kelvin(0, 8), kelvin(-2, 6)}; break;
-        case 7: r.body = SecondStore{other, a, b, kelvin(0, 10), kelvin(-2, 8), s(60), s(15)}; break;
-        case 8: r.body = SpeedByDifference{a, b, kelvin(-2, 5), TempDiff::kelvin(0.5 * pick(1, 6)), range()}; break;
-        case 9: r.body = SpeedToRise{a, b, kelvin(1, 8), kelvin(0, 3), s(12) + 1, range()}; break;
-        case 10: r.body = SpeedToTemperature{a, celsius(20, 40), kelvin(0, 3), s(12) + 1, range()}; break;
-        case 11: r.body = MixingLimit{a, celsius(25, 50), h}; break;
-        case 12: r.body = SeriesThermostat{a, celsius(25, 50), h}; break;
-        case 13: r.body = CollectorMinimum{a, celsius(10, 30), h}; break;
-        case 14: r.body = Freeze{a, {}, celsius(10, 25), h, {}}; break;
-        case 15: r.body = DrainDown{a, celsius(10, 20), h, maybe(other)}; break;
-        case 16: r.body = NightCooling{a, b, celsius(25, 45), celsius(18, 40), kelvin(0, 8), hour(), hour(), pick(0, 2) == 0}; break;
-        case 17: r.body = DrainTime{s(20)}; break;
-        case 18: r.body = Fill{s(20), 0.1 * pick(3, 11), maybe(a), celsius(25, 50), h}; break;
+        case 0: body = Differential{a, b, kelvin(0, 10), kelvin(-2, 8), conditioning()}; break;
+        case 1: body = StoreLimit{a, celsius(20, 45), h, kelvin(0, 4), pick(0, 2) ? "" : b}; break;
+        case 2: body = CutOut{a, celsius(25, 50), h}; break;
+        case 3: body = Divert{a, celsius(20, 50), h}; break;
+        case 4: body = RunTimes{s(12), s(12), pick(0, 2) ? s(20) : 0}; break;
+        case 5: body = LinkedDifference{a, b, s(11), conditioning()}; break;
+        case 6: body = FixedDifference{a, celsius(20, 35), kelvin(0, 8), kelvin(-2, 6)}; break;
+        case 7: body = SecondStore{other, a, b, kelvin(0, 10), kelvin(-2, 8), s(60), s(15)}; break;
+        case 8: body = SpeedByDifference{a, b, kelvin(-2, 5), TempDiff::kelvin(0.5 * pick(1, 6)), range()}; break;
+        case 9: body = SpeedToRise{a, b, kelvin(1, 8), kelvin(0, 3), s(12) + 1, range()}; break;
+        case 10: body = SpeedToTemperature{a, celsius(20, 40), kelvin(0, 3), s(12) + 1, range()}; break;
+        case 11: body = MixingLimit{a, celsius(25, 50), h}; break;
+        case 12: body = SeriesThermostat{a, celsius(25, 50), h}; break;
+        case 13: body = CollectorMinimum{a, celsius(10, 30), h}; break;
+        case 14: body = freeze(a, b, h); break;
+        case 15: body = DrainDown{a, celsius(10, 20), h, maybe(other)}; break;
+        case 16: body = NightCooling{a, b, celsius(25, 45), celsius(18, 40), kelvin(0, 8), hour(), hour(), pick(0, 2) == 0}; break;
+        case 17: body = DrainTime{s(20)}; break;
+        case 18: body = Fill{s(20), 0.1 * pick(3, 11), maybe(a), celsius(25, 50), h}; break;
         case 19:
             if (++guards <= 2)
-                r.body = DryRun{a, kelvin(1, 6), s(30) + 1, s(40), s(4)};
+                body = DryRun{a, kelvin(1, 6), s(30) + 1, s(40), s(4)};
             break;
-        case 20: r.body = LowVoltage{11 + 0.1 * pick(0, 10), 11.3 + 0.1 * pick(0, 15), s(10), s(20)}; break;
-        case 21: r.body = Look{a, celsius(15, 35), s(90) + 5, s(20) + 1, hour(), hour()}; break;
-        case 22: {
-            Heating x{a, {}, maybe(other)};
-            for (HeatWindow& w : x.windows)
-                w = {hour(), pick(0, 2) ? hour() : 0.0, celsius(15, 35), celsius(20, 45)};
-            r.body = x;
-            break;
-        }
-        case 23: r.body = HeatOnce{a, celsius(20, 45), 0}; break;
-        case 24: r.body = Disinfection{a, celsius(20, 40), s(20), pick(1, 100) * 2e-4, pick(0, 2) ? 0 : pick(0, 100) * 1e-4}; break;
-        case 25: r.body = Thermostat{a, celsius(15, 40), celsius(15, 40), windows()}; break;
-        case 26: r.body = Timer{windows(), pick(0, 2) ? s(15) : 0, s(60), pick(0, 3) ? 1.0 : pick(1, 367), pick(0, 3) ? 366.0 : pick(1, 367)}; break;
-        case 27: r.body = Exercise{pick(1, 60) * 1e-4, s(15) + 1}; break;
-        case 28: r.body = Follow{other, s(15), s(15)}; break;
+        case 20: body = LowVoltage{11 + 0.1 * pick(0, 10), 11.3 + 0.1 * pick(0, 15), s(10), s(20)}; break;
+        case 21: body = Look{a, celsius(15, 35), s(90) + 5, s(20) + 1, hour(), hour()}; break;
+        case 22: body = heating(a, other); break;
+        case 23: body = HeatOnce{a, celsius(20, 45), 0}; break;
+        case 24: body = Disinfection{a, celsius(20, 40), s(20), pick(1, 100) * 2e-4, pick(0, 2) ? 0 : pick(0, 100) * 1e-4}; break;
+        case 25: body = Thermostat{a, celsius(15, 40), celsius(15, 40), windows()}; break;
+        case 26: body = Timer{windows(), pick(0, 2) ? s(15) : 0, s(60), pick(0, 3) ? 1.0 : pick(1, 367), pick(0, 3) ? 366.0 : pick(1, 367)}; break;
+        case 27: body = Exercise{pick(1, 60) * 1e-4, s(15) + 1}; break;
+        case 28: body = Follow{other, s(15), s(15)}; break;
         case 29:
-        case 30: r.body = TapCirculation{maybe(a), maybe(b), windows(), celsius(15, 40), celsius(18, 45), celsius(15, 40), h}; break;
-        default: r.body = Differential{a, b, kelvin(2, 6), kelvin(-1, 3), {}};
+        case 30: body = TapCirculation{maybe(a), maybe(b), windows(), celsius(15, 40), celsius(18, 45), celsius(15, 40), h}; break;
+        default: break;
         }
-        if (auto* f = std::get_if<Freeze>(&r.body)) {
-            f->second = maybe(b);
-            f->store = maybe(a == "S3" ? "S2" : "S3");
-            f->store_min = celsius(15, 25);
-            f->burst_s = pick(0, 2) ? s(15) : 0;
-            f->every_s = s(60);
-        }
+        return body;
+    }
+};
+
+template <class Pick>
+RuleSet unit(Pick pick)
+{
+    Draws<Pick> draw{pick};
+    RuleSet set;
+    for (const std::string& key : outputs)
+        set.outputs.push_back(draw.output(key));
+    set.fault_return_s = pick(0, 5);
+    set.sample_s = pick(1, 4);
+    set.power_wait_s = pick(0, 3) == 0 ? draw.s(20) : 0;
+    set.knob = {0, 10, TempDiff::kelvin(2), TempDiff::kelvin(0), TempDiff::kelvin(9), TempDiff::kelvin(5), KnobLaw::even};
+    const int n = pick(0, 13);
+    for (int i = 0; i < n; ++i) {
+        Rule r{pick(0, 40) == 0 ? "P9" : draw.one_of(outputs), pick(0, 9) != 0, {}};
+        r.body = draw.kind();
         set.rules.push_back(r);
     }
     sort_by_priority(set.rules);
