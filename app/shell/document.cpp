@@ -52,9 +52,9 @@ void Document::choose_day(std::size_t index)
     emit view_changed();
 }
 
-void Document::keep_variant(std::size_t index)
+void Document::choose_baseline(std::size_t index)
 {
-    kept_ = std::min(index, job_.variants.size() - 1);
+    baseline_ = std::min(index, job_.variants.size() - 1);
     emit view_changed();
 }
 
@@ -65,7 +65,7 @@ void Document::set_job(Job job, const QString& path, Origin origin)
     recovered_ = origin.recovered;
     newer_ = origin.newer;
     variant_ = job_.variants.size() - 1; // the newest proposal
-    day_ = kept_ = 0;
+    day_ = baseline_ = 0;
     undo_.clear();
     emit changed();
     emit path_changed();
@@ -116,7 +116,7 @@ void Document::put(const Job& job)
 {
     job_ = job;
     variant_ = std::min(variant_, job_.variants.size() - 1);
-    kept_ = std::min(kept_, job_.variants.size() - 1);
+    baseline_ = std::min(baseline_, job_.variants.size() - 1);
     day_ = std::min(day_, job_.days.size() - 1);
     emit changed();
 }

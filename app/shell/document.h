@@ -24,12 +24,12 @@ public:
     // Per-job view state, not undone and not saved in the job: what is looked at.
     std::size_t variant_index() const { return variant_; }
     std::size_t day_index() const { return day_; }
-    std::size_t kept_index() const { return kept_; } // variant compared with
+    std::size_t baseline_index() const { return baseline_; } // variant compared with
     const Variant& variant() const { return job_.variants[variant_]; }
     const Day& day() const { return job_.days[day_]; }
     void choose_variant(std::size_t index);
     void choose_day(std::size_t index);
-    void keep_variant(std::size_t index);
+    void choose_baseline(std::size_t index);
 
     // Replaces everything; the undo history begins anew. path may be empty.
     struct Origin {
@@ -63,7 +63,7 @@ private:
     QUndoStack undo_;
     QString path_;
     bool recovered_ = false, newer_ = false;
-    std::size_t variant_ = 0, day_ = 0, kept_ = 0;
+    std::size_t variant_ = 0, day_ = 0, baseline_ = 0;
 };
 
 } // namespace vernal

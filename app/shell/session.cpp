@@ -20,7 +20,7 @@ Session::Session(QObject* parent) : QObject(parent)
     connect(&previewer_, &Runner::finished, this, &Session::previewed);
 }
 
-RunRequest Session::request() const { return {document_.job(), document_.variant_index(), document_.day_index(), document_.kept_index(), units_, 0}; }
+RunRequest Session::request() const { return {document_.job(), document_.variant_index(), document_.day_index(), document_.baseline_index(), units_, 0}; }
 
 // What is looked at again needs no new run.
 void Session::run()

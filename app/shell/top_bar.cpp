@@ -91,7 +91,7 @@ void TopBar::refresh()
     title_->setText(qs(d.job().title) + (d.unsaved() ? QStringLiteral(" •") : QString()));
     title_->setToolTip(d.unsaved() ? tr("Changed since it was saved") : QString());
     site_->setText(qs(d.job().site.name));
-    QString names = QStringLiteral("%1 %2").arg(d.variant_index()).arg(d.kept_index());
+    QString names = QStringLiteral("%1 %2").arg(d.variant_index()).arg(d.baseline_index());
     for (const Variant& v : d.job().variants)
         names += QLatin1Char('\n') + qs(v.name);
     if (names == shown_)
@@ -105,14 +105,14 @@ void TopBar::refresh()
         b->setCheckable(true);
         b->setChecked(i == d.variant_index());
         b->setContextMenuPolicy(Qt::CustomContextMenu);
-        b->setToolTip(i == d.kept_index() ? tr("The strip compares with this one") : tr("Right-click to compare with it, rename or remove it"));
+        b->setToolTip(i == d.baseline_index() ? tr("The strip compares with this one") : tr("Right-click to compare with it, rename or remove it"));
         connect(b, &QPushButton::clicked, this, [this, i] {
             shown_.clear(); // a click on the chosen one must not leave it unchecked
             session_.document().choose_variant(i);
         });
         connect(b, &QPushButton::customContextMenuRequested, this, [this, b, i](const QPoint& p) {
             QMenu menu;
-            menu.addAction(tr("Compare with this one"), this, [this, i] { session_.document().keep_variant(i); });
+            menu.addAction(tr("Compare with this one"), this, [this, i] { session_.document().choose_baseline(i); });
             menu.addAction(tr("Rename …"), this, [this, i] {
                 const QString name = QInputDialog::getText(this, tr("Rename"), tr("Name of the variant"), QLineEdit::Normal, qs(session_.document().job().variants[i].name));
                 if (!name.isEmpty())

@@ -139,8 +139,8 @@ public:
         double own = 0, air = 0;
     };
     std::size_t nonlinear_losses() const { return nonlinear_losses_.size(); }
-    std::size_t nonlinear_node(std::size_t bend) const { return nonlinear_losses_[bend].node; }
-    Loss nonlinear_loss_kind(std::size_t bend) const { return nonlinear_losses_[bend].loss; }
+    std::size_t nonlinear_node(std::size_t loss) const { return nonlinear_losses_[loss].node; }
+    Loss nonlinear_loss_kind(std::size_t loss) const { return nonlinear_losses_[loss].loss; }
     void nonlinear_slopes(const Flows& flows, const double* t, double air_c, NonlinearSlopes* out) const;
     // Which inversions are mixing, and how far the parts with nonlinear losses are from the air:
     // slopes are made anew only when this changes.

@@ -14,7 +14,7 @@ std::string decider_key(const RuleSet& unit, Priority priority, std::int16_t rul
 struct WhyText {
     std::string headline;               // "P1 runs: Difference holds it."
     std::string margin;                 // "Stops when the collector falls by 9.4 K."; may be empty
-    std::vector<std::string> overruled; // lower voices that wanted something else or the same
+    std::vector<std::string> overruled; // lower requests, which wanted something else or the same
     std::vector<std::string> why_not;   // of an output that rests: what it would take to run now
 };
 WhyText why(const Variant& variant, const Program& program, const Inputs& in, const EngineState& after, const Decision& decision, std::size_t output, const Units& units);

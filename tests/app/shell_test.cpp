@@ -226,7 +226,7 @@ void ShellTest::variants_are_copied_and_compared()
         j.variants.push_back(j.variants[0]);
         j.variants.back().name = "wider";
     });
-    document().keep_variant(0);
+    document().choose_baseline(0);
     document().choose_variant(variants);
     document().edit_variant("wider", [](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(15); });
     settle();
