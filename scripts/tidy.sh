@@ -17,9 +17,14 @@ if [ $# -eq 0 ] && [ "$(printf '%s\n' $files | wc -l)" -gt 40 ]; then
     echo "clang-tidy: forty of $(printf '%s\n' $files | wc -l) changed files"
     files=$(printf '%s\n' $files | head -n 40)
 fi
-# What only GCC knows is taken out: its precompiled headers, its warnings.
-sed 's/-include [^ ]*cmake_pch.hxx//; s/-Winvalid-pch//; s/-Wno-restrict -Wno-stringop-overflow//' "$folder/compile_commands.json" >"$folder/tidy.json"
-mkdir -p "$folder/tidy"
-mv "$folder/tidy.json" "$folder/tidy/compile_commands.json"
+# What only GCC knows is taken out: its warnings, and its precompiled headers, whose
+# text is included instead.
+here=$(cd "$folder" && pwd)
+mkdir -p "$here/tidy"
+find "$here" -name cmake_pch.hxx | while read -r header; do
+    cp "$header" "$here/tidy/$(basename "$(dirname "$header")" .dir).hxx"
+done
+sed "s#-include [^ ]*/\([a-z_]*\)\.dir/cmake_pch.hxx#-include $here/tidy/\1.hxx#; s/-Winvalid-pch//; s/-Wno-restrict -Wno-stringop-overflow//" \
+    "$here/compile_commands.json" >"$here/tidy/compile_commands.json"
 # shellcheck disable=SC2086
-printf '%s\n' $files | xargs -P 2 -n 4 clang-tidy -quiet -p "$folder/tidy"
+printf '%s\n' $files | xargs -P 2 -n 4 clang-tidy -quiet -p "$here/tidy"
