@@ -1,6 +1,7 @@
 #include "days_station.h"
 
 #include "app/shell/theme.h"
+#include "core/job/field_path.h"
 #include "files/csv_trace.h"
 #include "files/disk.h"
 
@@ -17,13 +18,10 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 
 namespace vernal {
 namespace {
-
-constexpr std::array cloud_keys{"clear", "racing", "broken", "overcast"}; // as in the list
 
 constexpr QSize picture_size(128, 52);
 
@@ -250,7 +248,11 @@ void DaysStation::add_sky_rows()
             },
             QStringLiteral("date"));
     });
-    connect(clouds, &QComboBox::activated, this, [this](int i) { session_.document().set(tr("Change the sky"), path("sky/clouds"), std::string(cloud_keys[static_cast<std::size_t>(i)])); });
+    connect(clouds, &QComboBox::activated, this, [this](int i) {
+        Document& d = session_.document();
+        if (const auto sky = setting_at(d.job(), d.variant_index(), path("sky/clouds")))
+            d.set(tr("Change the sky"), sky->path, sky->choices[static_cast<std::size_t>(i)]);
+    });
     connect(again, &QPushButton::clicked, this, [this] { session_.document().set(tr("Other clouds"), path("sky/seed"), session_.document().day().sky.seed % 1000000 + 1.0); });
     const auto rows = add_rows(*grid, session_, QStringLiteral("sky"), session_.document().day().sky, [this](const std::string& key, double to) { session_.document().set(tr("Change the day"), path("sky/" + key), to); });
     const auto more = add_rows(*grid, session_, QStringLiteral("day"), session_.document().day(), [this](const std::string& key, double to) { session_.document().set(tr("Change the day"), path(key), to); });
