@@ -8,13 +8,35 @@
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
+#include <chrono>
 #include <ostream>
 
 namespace vernal {
 namespace {
 
+// Says how far a long check has come, once a second.
+class Progress {
+public:
+    Progress(std::ostream& to, std::size_t days) : to_(to), of_(days) {}
+    void day_done()
+    {
+        ++done_;
+        const auto now = std::chrono::steady_clock::now();
+        if (now - told_ < std::chrono::seconds(1))
+            return;
+        told_ = now;
+        to_ << "checked " << done_ << " of " << of_ << " days\n"
+            << std::flush;
+    }
+
+private:
+    std::ostream& to_;
+    std::size_t done_ = 0, of_;
+    std::chrono::steady_clock::time_point told_ = std::chrono::steady_clock::now();
+};
+
 // Findings over all generated days, each kind with the day that shows it first.
-Result<std::vector<std::pair<Finding, std::string>>> over_days(const Job& job, const Variant& v)
+Result<std::vector<std::pair<Finding, std::string>>> over_days(const Job& job, const Variant& v, Progress& progress)
 {
     std::vector<std::pair<Finding, std::string>> out;
     const auto merge = [&](const std::vector<Finding>& found, const std::string& day) {
@@ -33,6 +55,7 @@ Result<std::vector<std::pair<Finding, std::string>>> over_days(const Job& job, c
         options.keep_records = false;
         const Figures figures = run_coupled(*setup, options).figures;
         merge(findings({job, v, &figures, {}}), day.name);
+        progress.day_done();
     }
     std::stable_sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.first.severity < b.first.severity; });
     return out;
@@ -67,10 +90,12 @@ Result<int> CheckVerb::run(const Streams& s)
         return Error{"there is no variant “" + variant_ + "”", job_, ""};
     bool serious = false;
     auto list = nlohmann::ordered_json::array();
+    const auto generated = static_cast<std::size_t>(std::count_if(job->days.begin(), job->days.end(), [](const Day& d) { return d.kind == DayKind::generated; }));
+    Progress progress(s.err, generated * (variant_.empty() ? job->variants.size() : 1));
     for (const Variant& v : job->variants) {
         if (!variant_.empty() && v.name != variant_)
             continue;
-        const auto found = over_days(*job, v);
+        const auto found = over_days(*job, v, progress);
         if (!found)
             return found.error();
         for (const auto& [f, day] : *found) {

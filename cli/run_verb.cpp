@@ -61,6 +61,55 @@ void print(std::ostream& out, const Figures& f)
             out << "  " << row->label << std::string(column - std::string(row->label).size(), ' ') << value << "\n";
 }
 
+Json out_of_action_json(const Variant& v, const std::vector<OutOfAction>& rules)
+{
+    Json out = Json::array();
+    for (const OutOfAction& o : rules)
+        out.push_back({{"rule", v.unit.rules[o.rule].id}, {"kind", kind_of(v.unit.rules[o.rule]).key}, {"reason", o.reason}});
+    return out;
+}
+
+void print_out_of_action(std::ostream& out, const Variant& v, const std::vector<OutOfAction>& rules)
+{
+    for (const OutOfAction& o : rules)
+        out << "  out of action: " << out_of_action_text(v.unit, o) << "\n";
+}
+
+const char* on_or_off(bool on) { return on ? "on" : "off"; }
+
+void print_replay_json(std::ostream& out, const Variant& v, const ReplaySetup& setup, const Trace& trace, const ReplayResult& r)
+{
+    Json list = Json::array(), gaps = Json::array(), columns = Json::array(), rules = Json::array(), recorded = Json::array();
+    for (const Disagreement& d : r.disagreements)
+        list.push_back({{"output", v.unit.outputs[d.output].key}, {"from_s", d.from_s}, {"to_s", d.to_s}, {"recorded", on_or_off(d.recorded_on)}, {"rules", on_or_off(!d.recorded_on)}, {"decided_by", decider_key(v.unit, d.priority, d.rule)}, {"rule", rule_id(v.unit, d.rule)}});
+    for (const LogGap& g : r.gaps)
+        gaps.push_back({{"from_s", g.from_s}, {"to_s", g.to_s}, {"lacking", g.lacking}, {"held", g.held()}, {"invalid", g.lacking - g.held()}});
+    for (std::size_t p = 0; p < r.columns.size(); ++p)
+        columns.push_back({{"probe", v.probes[p].key}, {"column", setup.probe_columns[p]}, {"held", r.columns[p].held}, {"invalid", r.columns[p].invalid}});
+    for (std::size_t o = 0; o < r.by_rules.size(); ++o) {
+        rules.push_back(pump_json(r.by_rules[o]));
+        recorded.push_back(pump_json(r.recorded[o]));
+    }
+    out << Json{{"variant", v.name}, {"way", "replay"}, {"out_of_action", out_of_action_json(v, setup.out_of_action)}, {"notes", trace.notes}, {"interval_s", number(r.interval_s, Quantity::duration)}, {"gaps", gaps}, {"columns", columns}, {"disagree_s", r.disagree_s}, {"by_rules", rules}, {"recorded", recorded}, {"disagreements", list}}.dump(2)
+        << "\n";
+}
+
+void print_replay(std::ostream& out, const Variant& v, const ReplaySetup& setup, const Trace& trace, const ReplayResult& r)
+{
+    out << "Replay of " << trace.time_s.size() << " rows by “" << v.name << "”; decisions only, a log already holds what its own pump did\n";
+    print_out_of_action(out, v, setup.out_of_action);
+    for (const std::string& n : trace.notes)
+        out << "  " << n << "\n";
+    for (const std::string& line : replay_notes(v, r))
+        out << "  " << line << "\n";
+    for (std::size_t o = 0; o < r.by_rules.size(); ++o)
+        out << "  " << v.unit.outputs[o].key << ": " << r.by_rules[o].starts << " starts by the rules, " << r.recorded[o].starts << " recorded\n";
+    out << "  " << r.disagreements.size() << " disagreements, " << to_text(r.disagree_s, Quantity::minutes, {}) << "\n";
+    for (const Disagreement& d : r.disagreements)
+        out << "  " << clock_text(d.from_s) << "–" << clock_text(d.to_s) << " after the start: " << v.unit.outputs[d.output].key << " was " << on_or_off(d.recorded_on) << ", the rules say " << on_or_off(!d.recorded_on) << " ("
+            << decider_name(v.unit, d.priority, d.rule) << ")\n";
+}
+
 bool any_serious(const Job& job, const Variant& v, const Figures* f)
 {
     const auto found = findings({job, v, f, {}});
@@ -70,12 +119,12 @@ bool any_serious(const Job& job, const Variant& v, const Figures* f)
 // Rows of a run into a file as they come; without a name nothing is written.
 class RowsTo {
 public:
-    RowsTo(const Variant& v, const std::string& path)
+    RowsTo(const Variant& v, SampleCsv::Of of, const std::string& path)
     {
         if (path.empty())
             return;
         file_.emplace(path);
-        csv_.emplace(v, [this](std::string_view text) { file_->write(text); });
+        csv_.emplace(v, of, [this](std::string_view text) { file_->write(text); });
     }
     void add(const SampleRow& row)
     {
@@ -151,7 +200,7 @@ Result<int> RunVerb::coupled(const Streams& s, const Job& job, const Variant& v,
     if (!setup)
         return setup.error();
     setup->step_s = step_s_;
-    RowsTo rows(v, csv_);
+    RowsTo rows(v, SampleCsv::Of::run, csv_);
     CoupledOptions options;
     options.keep_records = false;
     if (!csv_.empty())
@@ -160,9 +209,10 @@ Result<int> RunVerb::coupled(const Streams& s, const Job& job, const Variant& v,
     if (const auto done = rows.finish(); !done)
         return done.error();
     if (json_) {
-        s.out << Json{{"job", job.title}, {"variant", v.name}, {"day", day.name}, {"way", "coupled"}, {"figures", figures_json(f)}}.dump(2) << "\n";
+        s.out << Json{{"job", job.title}, {"variant", v.name}, {"day", day.name}, {"way", "coupled"}, {"out_of_action", out_of_action_json(v, setup->out_of_action)}, {"figures", figures_json(f)}}.dump(2) << "\n";
     } else {
         s.out << job.title << " · " << v.name << " · " << day.name << "\n";
+        print_out_of_action(s.out, v, setup->out_of_action);
         print(s.out, f);
     }
     return any_serious(job, v, &f) ? exit_serious : exit_fine;
@@ -176,32 +226,15 @@ Result<int> RunVerb::replay(const Streams& s, const Variant& v, const Trace& tra
     const auto r = run_replay(*setup, trace);
     if (!r)
         return r.error();
-    RowsTo rows(v, csv_);
-    for (const ReplayRow& row : r->rows)
-        rows.add({row.time_s, row.inputs, row.decisions, NAN, NAN, NAN});
+    RowsTo rows(v, SampleCsv::Of::replay, csv_);
+    for (std::size_t i = 0; !csv_.empty() && i < r->size(); ++i) {
+        const Inputs in = r->inputs(i);
+        const Decisions d = r->decisions(i);
+        rows.add({r->time_s(i), in, d, NAN, NAN, NAN, r->faults(i), r->made_up(i)});
+    }
     if (const auto done = rows.finish(); !done)
         return done.error();
-    Json list = Json::array();
-    for (const Disagreement& d : r->disagreements)
-        list.push_back({{"output", v.unit.outputs[d.output].key}, {"from_s", d.from_s}, {"to_s", d.to_s}, {"recorded", d.recorded_on ? "on" : "off"}, {"rules", d.recorded_on ? "off" : "on"}, {"decided_by", decider_key(v.unit, d.priority, d.rule)}});
-    if (json_) {
-        Json rules = Json::array(), recorded = Json::array();
-        for (std::size_t o = 0; o < r->by_rules.size(); ++o) {
-            rules.push_back(pump_json(r->by_rules[o]));
-            recorded.push_back(pump_json(r->recorded[o]));
-        }
-        s.out << Json{{"variant", v.name}, {"way", "replay"}, {"notes", trace.notes}, {"disagree_s", r->disagree_s}, {"by_rules", rules}, {"recorded", recorded}, {"disagreements", list}}.dump(2) << "\n";
-        return exit_fine;
-    }
-    s.out << "Replay of " << trace.time_s.size() << " rows by “" << v.name << "”; decisions only, a log already holds what its own pump did\n";
-    for (const std::string& n : trace.notes)
-        s.out << "  " << n << "\n";
-    for (std::size_t o = 0; o < r->by_rules.size(); ++o)
-        s.out << "  " << v.unit.outputs[o].key << ": " << r->by_rules[o].starts << " starts by the rules, " << r->recorded[o].starts << " recorded\n";
-    s.out << "  " << r->disagreements.size() << " disagreements, " << to_text(r->disagree_s, Quantity::minutes, {}) << "\n";
-    for (const Disagreement& d : r->disagreements)
-        s.out << "  " << clock_text(d.from_s) << "–" << clock_text(d.to_s) << " after the start: " << v.unit.outputs[d.output].key << " was " << (d.recorded_on ? "on" : "off") << ", the rules say "
-              << (d.recorded_on ? "off" : "on") << " (" << decider_name(v.unit, d.priority, d.rule) << ")\n";
+    json_ ? print_replay_json(s.out, v, *setup, trace, *r) : print_replay(s.out, v, *setup, trace, *r);
     return exit_fine;
 }
 

@@ -2,6 +2,7 @@
 
 #include "chosen_variant.h"
 #include "core/job/field_path.h"
+#include "core/job/job_check.h"
 #include "files/csv/writer.h"
 #include "files/job_file.h"
 
@@ -93,6 +94,8 @@ Result<int> SetVerb::run(const Streams&)
         return variant.error();
     if (const auto done = set_setting(opened->job, *variant, path_, value_); !done)
         return done.error();
+    if (const auto problem = job_problem(opened->job))
+        return Error{problem->what, path_, problem->remedy};
     if (const auto done = save_job(opened->job, out_.empty() ? job_ : out_); !done)
         return done.error();
     return exit_fine;

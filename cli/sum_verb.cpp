@@ -32,7 +32,7 @@ CLI::App* SumVerb::add_to(CLI::App& app)
 {
     CLI::App* c = app.add_subcommand("sum", "Field arithmetic: flow, heat, wire, vessel …; without a name, the list");
     c->add_option("name", name_, "one of the list");
-    c->add_option("inputs", inputs_, "name=value, with a unit where wanted: volume_m3=\"10 L\"");
+    c->add_option("inputs", inputs_, "name=value, with a unit where wanted: volume_m3=\"12 L\"");
     c->add_option("--job", job_, "job file whose loop the sum is about; default: a new glycol loop");
     c->add_option("--variant", variant_, "a variant of the job; default: its first");
     c->add_option("--probe", probe_, "the probe a probe's sum is about, S1; default: the first");

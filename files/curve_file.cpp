@@ -136,7 +136,7 @@ Result<ProbeCurve> curve_by_name(const CurveBook& book, const std::string& name)
         return known->curve;
     auto parsed = parse_curve(name);
     if (!parsed && name.find(':') == std::string::npos)
-        return Error{parsed.error().what, parsed.error().where, parsed.error().remedy + ", or a key of the curve file: vernal-relay-cli probe curves lists them"};
+        return Error{parsed.error().what, parsed.error().where, (parsed.error().remedy.empty() ? std::string("Use") : parsed.error().remedy + ", or") + " a key of the curve file: vernal-relay-cli probe curves lists them"};
     return parsed;
 }
 

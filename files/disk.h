@@ -4,16 +4,19 @@
 #include "core/units/result.h"
 
 #include <filesystem>
+#include <optional>
 #include <string>
 #include <string_view>
 
 namespace vernal {
 
-// Errors give the system's reason.
+// Errors give the system's reason. Only files: no folder, device or pipe.
 Result<std::string> read_file(const std::filesystem::path& path);
 
 // Through a temporary file beside the target, flushed, then renamed over it:
-// after any failure the old content stands. The value on success says nothing.
+// after any failure the old content stands. A link stays and its target is written;
+// the file's mode stays; a device, a pipe or a folder is refused. The value on
+// success says nothing.
 class AtomicFile {
 public:
     explicit AtomicFile(std::filesystem::path path);
@@ -27,6 +30,7 @@ private:
     std::filesystem::path path_;
     std::string temporary_;
     int fd_ = -1, failed_ = 0; // errno of the first failure
+    std::optional<Error> refused_;
 };
 Result<std::monostate> write_file_atomically(const std::filesystem::path& path, const std::string& content);
 

@@ -5,10 +5,13 @@
 #include "disk.h"
 #include "job_json.h"
 
+#include "core/job/job_check.h"
+
 #include <nlohmann/json.hpp>
 #include <zip.h>
 
 #include <algorithm>
+#include <new>
 
 namespace vernal {
 namespace {
@@ -17,7 +20,11 @@ constexpr const char* json_entry = "job.json";
 constexpr const char* logs_entry = "logs.json"; // of a recovery copy
 constexpr const char* trace_folder = "traces/";
 constexpr const char* attachment_folder = "attachments/"; // each content once, by its hash
-constexpr zip_uint64_t largest_entry = 512ULL << 20;
+constexpr zip_uint64_t largest_text = 64ULL << 20;        // of an entry but logs and attachments
+constexpr zip_uint64_t largest_log = 1ULL << 30;
+constexpr zip_uint64_t largest_job = 2ULL << 30; // all of it, unpacked
+constexpr zip_uint64_t small_entry = 4ULL << 20; // up to here any ratio does
+constexpr zip_uint64_t densest = 250;            // no log packs better: its times differ
 
 Error zip_failure(const std::string& file, zip_error_t& e)
 {
@@ -29,7 +36,7 @@ Error zip_failure(const std::string& file, zip_error_t& e)
 Result<std::string> entry_text(zip_t* archive, zip_uint64_t index, const std::string& where)
 {
     zip_stat_t st;
-    if (zip_stat_index(archive, index, 0, &st) != 0 || st.size > largest_entry)
+    if (zip_stat_index(archive, index, 0, &st) != 0 || (st.valid & ZIP_STAT_SIZE) == 0)
         return Error{"this part of the container cannot be read", where, ""};
     std::string text(st.size, '\0');
     zip_file_t* f = zip_fopen_index(archive, index, 0);
@@ -53,8 +60,40 @@ void note_lost(OpenedJob& opened, const FindContent& find)
         opened.notices.push_back(std::move(notice));
 }
 
-Result<OpenedJob> read_archive(zip_t* archive, const std::string& file)
+bool begins_with(const std::string& name, const char* folder) { return name.rfind(folder, 0) == 0; }
+
+// Before anything is unpacked: what the container says of its entries. Entries may
+// share their packed bytes, which would let a small file hold much.
+std::optional<Error> trouble_with(zip_t* archive, const std::string& file, std::size_t packed_bytes)
 {
+    const auto refuse = [&](const std::string& name, const char* what) { return Error{what, file + (name.empty() ? "" : ", " + name), "It may not be a job of this program"}; };
+    zip_uint64_t whole = 0, packed = 0;
+    const zip_int64_t n = zip_get_num_entries(archive, 0);
+    for (zip_int64_t i = 0; i < n; ++i) {
+        zip_stat_t st;
+        if (zip_stat_index(archive, static_cast<zip_uint64_t>(i), 0, &st) != 0 || (st.valid & (ZIP_STAT_NAME | ZIP_STAT_SIZE | ZIP_STAT_COMP_SIZE)) != (ZIP_STAT_NAME | ZIP_STAT_SIZE | ZIP_STAT_COMP_SIZE))
+            return refuse("", "an entry of the container cannot be read");
+        const std::string name = st.name;
+        const bool log = begins_with(name, trace_folder), attached = begins_with(name, attachment_folder);
+        if (st.size > (log ? largest_log : attached ? largest_job
+                                                    : largest_text))
+            return refuse(name, "this part of the container is too large");
+        if (st.size > small_entry && st.size / densest > st.comp_size)
+            return refuse(name, "this part of the container unpacks to far more than it could hold");
+        if (log && name != trace_folder && !is_plain_name(name.substr(std::string(trace_folder).size())))
+            return refuse(name, "a log in the container has a name that is none of a file");
+        whole += st.size;
+        packed += st.comp_size;
+        if (whole > largest_job || packed > packed_bytes)
+            return refuse("", "the container unpacks to more than 2 GB");
+    }
+    return {};
+}
+
+Result<OpenedJob> read_archive(zip_t* archive, const std::string& file, std::size_t packed_bytes)
+{
+    if (auto trouble = trouble_with(archive, file, packed_bytes))
+        return *trouble;
     const zip_int64_t at = zip_name_locate(archive, json_entry, 0);
     if (at < 0)
         return Error{"the container has no job.json", file, "It may not be a job of this program"};
@@ -67,12 +106,12 @@ Result<OpenedJob> read_archive(zip_t* archive, const std::string& file)
     if (const auto logs = content_in(archive, logs_entry))
         if (const auto names = nlohmann::json::parse(*logs, nullptr, false); names.is_object())
             for (const auto& [name, beside] : names.items())
-                if (beside.is_string())
+                if (beside.is_string() && is_plain_name(beside.get<std::string>()))
                     opened->logs_beside[name] = beside.get<std::string>();
     const zip_int64_t n = zip_get_num_entries(archive, 0);
     for (zip_int64_t i = 0; i < n; ++i) {
         const std::string name = zip_get_name(archive, static_cast<zip_uint64_t>(i), 0);
-        if (name.rfind(trace_folder, 0) != 0 || name.back() == '/')
+        if (!begins_with(name, trace_folder) || name == trace_folder)
             continue;
         const auto csv = entry_text(archive, static_cast<zip_uint64_t>(i), file + ", " + name);
         if (!csv)
@@ -96,13 +135,18 @@ std::map<std::string, std::shared_ptr<const std::string>> contents(const Job& jo
     return out;
 }
 
-bool add_entry(zip_t* archive, const std::string& name, const std::string& text)
+enum class Packing { deflate,
+    store };
+
+bool add_entry(zip_t* archive, const std::string& name, const std::string& text, Packing packing)
 {
     zip_source_t* s = zip_source_buffer(archive, text.data(), text.size(), 0);
     if (!s)
         return false;
-    if (zip_file_add(archive, name.c_str(), s, ZIP_FL_ENC_UTF_8) >= 0)
-        return true;
+    if (const zip_int64_t at = zip_file_add(archive, name.c_str(), s, ZIP_FL_ENC_UTF_8); at >= 0) {
+        const bool stored = packing == Packing::store || begins_with(name, attachment_folder); // photos are packed already
+        return !stored || zip_set_file_compression(archive, static_cast<zip_uint64_t>(at), ZIP_CM_STORE, 0) == 0;
+    }
     zip_source_free(s);
     return false;
 }
@@ -114,10 +158,9 @@ Result<OpenedJob> open_plain(const std::filesystem::path& path, const std::strin
         return opened;
     Job& job = opened->job;
     for (const Day& day : job.days) {
-        const std::filesystem::path name = std::filesystem::path(day.trace).filename();
         if (day.trace.empty() || job.traces.count(day.trace) != 0)
             continue;
-        const auto file = path.parent_path() / trace_folder / name;
+        const auto file = path.parent_path() / trace_folder / day.trace;
         const auto csv = read_file(file);
         if (!csv)
             return csv.error();
@@ -140,7 +183,9 @@ Result<std::monostate> save_plain(const Job& job, const std::filesystem::path& p
     if (!job.traces.empty())
         std::filesystem::create_directories(folder, ec);
     for (const auto& [name, trace] : job.traces)
-        if (auto done = write_file_atomically(folder / name, write_trace_csv(*trace)); !done)
+        if (!is_plain_name(name))
+            return Error{"“" + name + "” is no name of a log", path.string(), "Give it a name without folders"};
+        else if (auto done = write_file_atomically(folder / name, write_trace_csv(*trace)); !done)
             return done;
     if (auto done = save_attachments(job, path.parent_path() / attachment_folder); !done)
         return done;
@@ -149,7 +194,7 @@ Result<std::monostate> save_plain(const Job& job, const std::filesystem::path& p
 
 using Entries = std::vector<std::pair<std::string, std::string>>; // name, content
 
-Result<std::string> pack(const Entries& entries)
+Result<std::string> pack(const Entries& entries, Packing packing = Packing::deflate)
 {
     zip_error_t e;
     zip_error_init(&e);
@@ -162,7 +207,7 @@ Result<std::string> pack(const Entries& entries)
         zip_source_free(target);
         return zip_failure("", e);
     }
-    const bool good = std::all_of(entries.begin(), entries.end(), [&](const auto& entry) { return add_entry(archive, entry.first, entry.second); });
+    const bool good = std::all_of(entries.begin(), entries.end(), [&](const auto& entry) { return add_entry(archive, entry.first, entry.second, packing); });
     if (!good || zip_close(archive) != 0) {
         zip_discard(archive);
         zip_source_free(target);
@@ -193,7 +238,11 @@ Result<std::monostate> save_attachments(const Job& job, const std::filesystem::p
     return std::monostate{};
 }
 
-Result<OpenedJob> unpack_job(const std::string& bytes, const std::string& file_name)
+namespace {
+
+// Calls read(archive); where the bytes are none, its answer is the error.
+template <class Read>
+auto with_archive(const std::string& bytes, const std::string& file_name, Read read) -> decltype(read(static_cast<zip_t*>(nullptr)))
 {
     zip_error_t e;
     zip_error_init(&e);
@@ -205,10 +254,22 @@ Result<OpenedJob> unpack_job(const std::string& bytes, const std::string& file_n
         zip_source_free(source);
         return zip_failure(file_name, e);
     }
-    auto job = read_archive(archive, file_name);
+    auto answer = read(archive);
     zip_discard(archive);
     zip_error_fini(&e);
-    return job;
+    return answer;
+}
+
+std::optional<Error> trouble_in(const std::string& bytes, const std::string& file_name)
+{
+    return with_archive(bytes, file_name, [&](zip_t* archive) { return trouble_with(archive, file_name, bytes.size()); });
+}
+
+} // namespace
+
+Result<OpenedJob> unpack_job(const std::string& bytes, const std::string& file_name)
+{
+    return with_archive(bytes, file_name, [&](zip_t* archive) { return read_archive(archive, file_name, bytes.size()); });
 }
 
 Result<std::string> pack_job(const Job& job)
@@ -219,7 +280,14 @@ Result<std::string> pack_job(const Job& job)
         entries.emplace_back(trace_folder + name, write_trace_csv(*trace));
     for (const auto& [sha256, content] : kept)
         entries.emplace_back(attachment_folder + sha256, *content);
-    return pack(entries);
+    auto bytes = pack(entries);
+    // What the reader would refuse is not written: a log that packs too well goes in as it is.
+    if (bytes && trouble_in(*bytes, ""))
+        bytes = pack(entries, Packing::store);
+    if (bytes)
+        if (const auto trouble = trouble_in(*bytes, ""))
+            return Error{trouble->what, trouble->where, "Keep large files beside the job, not in it"};
+    return bytes;
 }
 
 Result<std::string> pack_recovery(const Job& job, const std::map<std::string, std::string>& logs_beside)
@@ -228,13 +296,15 @@ Result<std::string> pack_recovery(const Job& job, const std::map<std::string, st
 }
 
 Result<OpenedJob> open_job_file(const std::filesystem::path& path)
-{
+try {
     const auto bytes = read_file(path);
     if (!bytes)
         return bytes.error();
     if (bytes->rfind("PK", 0) == 0)
         return unpack_job(*bytes, path.string());
     return open_plain(path, *bytes);
+} catch (const std::bad_alloc&) {
+    return Error{"there is not enough memory to open this", path.string(), "Close other programs, or split its logs"};
 }
 
 Result<Job> open_job(const std::filesystem::path& path)

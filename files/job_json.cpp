@@ -1,5 +1,7 @@
 #include "job_json.h"
 
+#include "core/job/job_check.h"
+
 #include "job_migration.h"
 #include "json_fields.h"
 
@@ -18,22 +20,22 @@ public:
         json_["additionalProperties"] = false;
         json_["properties"] = Json::object();
     }
-    void number(const NumberField& f, double) { property(f.key) = {{"type", "number"}, {"minimum", f.min}, {"maximum", f.max}, {"title", f.label}}; }
+    void number(const NumberField& f, double x) { property(f.key) = {{"type", "number"}, {"minimum", f.min}, {"maximum", f.max}, {"default", x}, {"title", f.label}}; }
     template <class I>
-    void integer(const char* key, int min, int max, I) { property(key) = {{"type", "integer"}, {"minimum", min}, {"maximum", max}}; }
-    void text(const char* key, const std::string&) { property(key) = {{"type", "string"}}; }
+    void integer(const char* key, int min, int max, I x) { property(key) = {{"type", "integer"}, {"minimum", min}, {"maximum", max}, {"default", x}}; }
+    void text(const char* key, const std::string& x) { property(key) = {{"type", "string"}, {"default", x}}; }
     void id(const char* key, const std::string&) { property(key) = {{"type", "string"}, {"pattern", "^[A-Za-z0-9_-]{1,32}$"}}; }
-    void text_choice(const char* key, const std::vector<const char*>& names, const std::string&) { property(key) = {{"enum", names}}; }
-    void probe(const ProbeField& f, const std::string&) { property(f.key) = {{"type", "string"}}; }
-    void output(const OutputField& f, const std::string&) { property(f.key) = {{"type", "string"}}; }
-    void boolean(const SwitchField& f, bool) { property(f.key) = {{"type", "boolean"}, {"title", f.label}}; }
+    void text_choice(const char* key, const std::vector<const char*>& names, const std::string& x) { property(key) = {{"enum", names}, {"default", x}}; }
+    void probe(const ProbeField& f, const std::string& x) { text(f.key, x); }
+    void output(const OutputField& f, const std::string& x) { text(f.key, x); }
+    void boolean(const SwitchField& f, bool x) { property(f.key) = {{"type", "boolean"}, {"default", x}, {"title", f.label}}; }
     template <class Names, class E>
-    void choice(const char* key, const Names& names, E) { property(key) = {{"enum", names}}; }
-    void temperature(const NumberField& f, Temperature) { number(f, 0); }
-    void difference(const NumberField& f, TempDiff) { number(f, 0); }
-    void curve(const char* key, const ProbeCurve&)
+    void choice(const char* key, const Names& names, E x) { property(key) = {{"enum", names}, {"default", names[static_cast<std::size_t>(x)]}}; }
+    void temperature(const NumberField& f, Temperature t) { number(f, t.in_celsius()); }
+    void difference(const NumberField& f, TempDiff d) { number(f, d.in_kelvin()); }
+    void curve(const char* key, const ProbeCurve& c)
     {
-        property(key) = {{"type", "string"}, {"pattern", "^(pt100|pt1000|pt:|ntc:|abc:|table:|poly:|line:)"}};
+        property(key) = {{"type", "string"}, {"pattern", "^(pt100|pt1000|pt:|ntc:|abc:|table:|poly:|line:)"}, {"default", curve_text(c)}};
     }
     template <class T>
     void object(const char* key, const T& x)
@@ -87,26 +89,31 @@ void check_ids(const std::vector<Item>& items, const std::string& at)
             bad(at + "[" + std::to_string(i) + "].id", "the id “" + items[i].id + "” is there twice", "Remove this line; the entry then gets an id of its own");
 }
 
+// Logs and attachments are named, not placed.
+void reduce_names(Job& job)
+{
+    const auto last_part = [](std::string& name) { name = name.substr(name.find_last_of('/') + 1); };
+    for (Day& d : job.days)
+        last_part(d.trace);
+    for (Attachment& a : job.attachments)
+        last_part(a.name);
+}
+
 // What the field ranges cannot say.
 void check_job(const Job& job)
 {
-    if (job.variants.empty() || job.days.empty())
-        bad(job.variants.empty() ? "variants" : "days", "a job needs at least one entry here");
+    if (const auto problem = job_problem(job))
+        bad(problem->at, problem->what, problem->remedy);
     check_ids(job.variants, "variants");
     for (std::size_t i = 0; i < job.attachments.size(); ++i)
         if (const std::string& hash = job.attachments[i].sha256; hash.size() != 64 || hash.find_first_not_of("0123456789abcdef") != std::string::npos)
             bad("attachments[" + std::to_string(i) + "].sha256", "this is no SHA-256", "It has 64 hex digits in lower case");
     check_ids(job.days, "days");
     for (std::size_t i = 0; i < job.variants.size(); ++i) {
-        const Variant& v = job.variants[i];
         const std::string at = "variants[" + std::to_string(i) + "]";
-        if (v.unit.outputs.empty() || v.unit.outputs.size() > max_outputs)
-            bad(at + ".unit.outputs", "a unit has one to four outputs");
-        if (v.probes.empty() || v.probes.size() > max_probes)
-            bad(at + ".probes", "a unit has one to eight probes");
-        check_ids(v.probes, at + ".probes");
-        check_ids(v.unit.outputs, at + ".unit.outputs");
-        check_ids(v.unit.rules, at + ".unit.rules");
+        check_ids(job.variants[i].probes, at + ".probes");
+        check_ids(job.variants[i].unit.outputs, at + ".unit.outputs");
+        check_ids(job.variants[i].unit.rules, at + ".unit.rules");
     }
 }
 
@@ -136,6 +143,7 @@ Result<OpenedJob> read_job_text(const std::string& text, const std::string& file
         JsonReader r(j, "", version > job_format_version ? &unknown : nullptr);
         fields(r, out.job);
         r.finish();
+        reduce_names(out.job);
         check_job(out.job);
         for (Variant& v : out.job.variants)
             sort_by_priority(v.unit.rules);

@@ -64,9 +64,9 @@ public:
         const Json* j = get(key);
         if (!j)
             return;
-        if (!j->is_number_integer() || j->get<long>() < min || j->get<long>() > max)
+        if (!j->is_number_integer() || (j->is_number_unsigned() && j->get<std::uint64_t>() > static_cast<std::uint64_t>(std::max(max, 0))) || j->get<std::int64_t>() < min || j->get<std::int64_t>() > max)
             bad(at(key), "a whole number is expected here", range_text(min, max));
-        x = static_cast<I>(j->get<long>());
+        x = static_cast<I>(j->get<std::int64_t>());
     }
     void text(const char* key, std::string& x)
     {
@@ -254,26 +254,18 @@ inline int take_head(Json& j, const char* format, const char* what)
         bad("format", std::string("this is not ") + what, std::string("It begins with \"format\": \"") + format + "\"");
     if (!j.contains("version") || !j["version"].is_number_integer())
         bad("version", "the version of the format is missing");
-    const int version = j["version"].get<int>();
-    if (version < 1)
-        bad("version", "there is no version " + std::to_string(version) + " of this format", "Versions begin with 1");
+    constexpr std::int64_t last = 1'000'000;
+    const Json& given = j["version"];
+    const auto version = given.is_number_unsigned() && given.get<std::uint64_t>() > last ? last + 1 : given.get<std::int64_t>();
+    if (version < 1 || version > last)
+        bad("version", "there is no version " + given.dump() + " of this format", "Versions are whole numbers from 1 on");
     j.erase("format");
     j.erase("version");
-    return version;
+    return static_cast<int>(version);
 }
 
-// Parses text; a slip is told with its line and column.
-inline Json parse_json(const std::string& text)
-{
-    try {
-        return Json::parse(text);
-    } catch (const Json::parse_error& e) {
-        const std::size_t upto = std::min(e.byte, text.size());
-        const auto line = std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(upto), '\n') + 1;
-        const std::size_t last_break = text.rfind('\n', upto == 0 ? 0 : upto - 1);
-        const std::size_t column = last_break == std::string::npos ? upto : upto - last_break - 1;
-        throw BadFile{{"this is not valid JSON", "line " + std::to_string(line) + ", column " + std::to_string(column), "Look for a missing comma, quote or bracket just before"}};
-    }
-}
+// Parses text; a slip is told with its line and column. A key that stands twice in one
+// object, a number too large for any and nesting deeper than any file of ours are refused.
+Json parse_json(const std::string& text);
 
 } // namespace vernal

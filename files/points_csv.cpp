@@ -21,6 +21,9 @@ struct Cell {
     Mark unit = Mark::none;
 };
 
+// As a job keeps them (core/job/probe_fields.h).
+constexpr double lowest_c = -200, highest_c = 850, least_ohm = 1e-6, most_ohm = 1e9;
+
 struct Layout {
     std::size_t temp = 0, ohm = 1;
     Mark temp_unit = Mark::none, ohm_unit = Mark::none;
@@ -85,7 +88,7 @@ std::vector<std::string> cells(const std::string& line, char by)
             out.push_back(trimmed(s));
     if (by != ' ')
         return out;
-    // Blanks also stand before a unit: "70 F 5.0 k" is two cells.
+    // Blanks also stand before a unit: "212 F 1.3851 k" is two cells.
     std::vector<std::string> joined;
     for (const std::string& s : out) {
         const bool unit = !joined.empty() && mark_of(s) != Mark::unknown && !std::isdigit(static_cast<unsigned char>(s[0]));
@@ -167,7 +170,7 @@ private:
     std::optional<Error> point(std::size_t number, const std::vector<std::string>& parts, char by)
     {
         if (parts.size() <= std::max(layout_.temp, layout_.ohm))
-            return wrong(number, "a temperature and a resistance are expected here", "Write 25, 10000");
+            return wrong(number, "a temperature and a resistance are expected here", "Write 0, 1000");
         Cell t = cell(parts[layout_.temp], by), r = cell(parts[layout_.ohm], by);
         if (is_ohm(t.unit) && is_temp(r.unit))
             std::swap(t, r);
@@ -185,7 +188,12 @@ private:
         const double ohm = *r.value * (ohm_unit == Mark::kilo_ohm ? 1000 : 1);
         if (!(ohm > 0))
             return wrong(number, "a resistance must be above zero", "A short reads near zero, and a lead put the wrong way round still reads above it");
-        points_.push_back({f ? Temperature::fahrenheit(*t.value).in_celsius() : *t.value, ohm});
+        const double temp_c = f ? Temperature::fahrenheit(*t.value).in_celsius() : *t.value;
+        if (!(temp_c >= lowest_c && temp_c <= highest_c))
+            return wrong(number, "no probe is at " + parts[layout_.temp] + (parts[layout_.temp].find_first_not_of("0123456789.+-") == std::string::npos ? (f ? " °F" : " °C") : ""), "Temperatures lie between −200 and 850 °C");
+        if (ohm < least_ohm || ohm > most_ohm)
+            return wrong(number, "no probe has " + parts[layout_.ohm], "Resistances lie between 1 µΩ and 1 GΩ");
+        points_.push_back({temp_c, ohm});
         return {};
     }
 
@@ -219,7 +227,7 @@ Result<std::vector<CurvePoint>> read_points(const std::string& text, const std::
             return *error;
     auto out = points.take();
     if (out.empty())
-        return Error{"there are no points", file_name, "Write one a line, temperature first: 25, 10000"};
+        return Error{"there are no points", file_name, "Write one a line, temperature first: 0, 1000"};
     return out;
 }
 

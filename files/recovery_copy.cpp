@@ -72,14 +72,22 @@ void RecoveryCopy::work(std::stop_token stop)
                 wanted.swap(next_);
             }
             if (wanted)
-                if (const auto done = write_now(*wanted); !done)
-                    failed = done.error();
+                failed = written_or_why(*wanted);
         }
         const std::lock_guard lock(mutex_);
         failure_ = failed;
         busy_ = false;
         changed_.notify_all();
     }
+}
+
+std::optional<Error> RecoveryCopy::written_or_why(const Wanted& wanted)
+try {
+    if (const auto done = write_now(wanted); !done)
+        return done.error();
+    return {};
+} catch (const std::exception& e) { // nothing may leave a thread
+    return Error{std::string("the recovery copy cannot be made: ") + e.what(), base_.string(), "Save the job now"};
 }
 
 Result<std::monostate> RecoveryCopy::write_now(const Wanted& wanted)

@@ -36,6 +36,7 @@ private:
         std::string original_path;
     };
     void work(std::stop_token stop);
+    std::optional<Error> written_or_why(const Wanted& wanted);
     Result<std::monostate> write_now(const Wanted& wanted);
     Result<std::monostate> write_logs(const Job& job, std::map<std::string, std::string>& beside);
     const std::filesystem::path base_;

@@ -1,5 +1,5 @@
-// The per-sample CSV of a run: time, every signal, every output (0/1), and the
-// deciding rule per output. Reads back as a trace.
+// The per-sample CSV of a run: time, every signal, every output (0/1), what decided
+// for it and by which rule, and whose readings are distrusted. Reads back as a trace.
 #pragma once
 
 #include "core/job/job.h"
@@ -10,14 +10,18 @@ namespace vernal {
 
 class SampleCsv {
 public:
+    enum class Of : std::uint8_t { run,
+        replay }; // has rows that are made up
     // Rows go to the sink as they come; finish() hands over the last of them.
-    SampleCsv(const Variant& variant, CsvWriter::Sink sink);
+    SampleCsv(const Variant& variant, Of of, CsvWriter::Sink sink);
     // Air and irradiance that are not finite stay empty.
     void add(const SampleRow& row);
     void finish() { csv_.finish(); }
 
 private:
+    std::string distrusted(ChannelBits faults) const;
     const Variant& variant_;
+    Of of_;
     CsvWriter csv_;
     bool pressure_ = false;           // a closed loop has it
     bool supply_ = false;             // a rule reads it

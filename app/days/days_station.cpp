@@ -1,5 +1,7 @@
 #include "days_station.h"
 
+#include "core/job/job_check.h"
+
 #include "app/shell/theme.h"
 #include "core/job/field_path.h"
 #include "files/csv_trace.h"
@@ -127,7 +129,7 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
     connect(copy, &QPushButton::clicked, this, [this] {
         session_.document().edit(tr("Copy a day"), [i = session_.document().day_index()](Job& j) {
             Day d = j.days[i];
-            d.name += " copy";
+            d.name = free_name(j.days, d.name + " copy");
             j.days.insert(j.days.begin() + static_cast<std::ptrdiff_t>(i) + 1, d);
         });
         session_.document().choose_day(session_.document().day_index() + 1);
@@ -170,7 +172,7 @@ std::optional<Error> DaysStation::import_file(const QString& path)
         j.traces[name] = shared;
         Day d = j.days[session_.document().day_index()];
         d.kind = replayable ? DayKind::recorded : DayKind::generated;
-        d.name = QFileInfo(path).completeBaseName().toStdString();
+        d.name = free_name(j.days, QFileInfo(path).completeBaseName().toStdString());
         d.trace = name;
         j.days.push_back(d);
     });

@@ -49,7 +49,7 @@ QLayout* ProbePointsPage::typed_column()
     auto* typed = new QVBoxLayout;
     text_ = new QPlainTextEdit;
     text_->setObjectName("pointsText");
-    text_->setPlaceholderText(tr("One point a line, temperature first:\n\n25, 10000\n50, 3602\n\nor 70 °F  5.0 kΩ"));
+    text_->setPlaceholderText(tr("One point a line, temperature first:\n\n0, 1000\n100, 1385.1\n\nor 212 °F  1.3851 kΩ"));
     text_->setMinimumWidth(90);
     text_->setMaximumWidth(160);
     text_->setFont(number_font(13));

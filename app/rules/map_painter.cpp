@@ -1,6 +1,7 @@
 #include "map_painter.h"
 
 #include "app/shell/theme.h"
+#include "core/plant/passing.h"
 #include "core/sums/switching.h"
 
 #include <QPainter>
@@ -37,7 +38,10 @@ Program timeless(const Variant& v)
 {
     Program program = compile(v.unit, probe_keys(v)).program;
     for (OutputTimers& t : program.timers)
-        t.min_run_ms = t.min_off_ms = t.drain_ms = 0;
+        t.min_run_ms = t.min_off_ms = 0;
+    for (Gate& g : program.gates)
+        if (g.kind == Gate::Kind::drain)
+            g.on_ms = 0;
     program.power_wait_ms = 0;
     program.delays.clear();
     program.delayed = 0;
@@ -54,6 +58,7 @@ void MapPainter::paint()
     axes();
     for (const MapLine& l : v_.lines)
         width(l);
+    rise();
     path();
     int row = 0;
     for (const MapLine& l : v_.lines)
@@ -93,7 +98,8 @@ void MapPainter::regions()
         v_.third->put(in, v_.third_share);
     const EngineState clear = power_up(program);
     EngineState set = clear;
-    set.latched = static_cast<std::uint32_t>((std::uint64_t{1} << program.latches.size()) - 1);
+    for (std::size_t i = 0; i < program.latches.size(); ++i)
+        set.latched |= LatchBits{1} << i;
     const auto decision = [&](EngineState s) { return step(program, in, s)[v_.output]; };
     const QRectF a = v_.geometry.area;
     const QColor grounds[] = {theme().card, theme().accent_ground, theme().accent_ground, theme().protect_ground, theme().start_ground};
@@ -246,6 +252,36 @@ void MapPainter::path()
     p_.setPen(QPen(t.card, 2));
     p_.setBrush(t.collector);
     p_.drawEllipse(v_.geometry.at(o->reading_c(now, store), o->reading_c(now, source)), 7, 7);
+    p_.restore();
+}
+
+// What the flow can warm by in the sun of the cursor: a stop above this line ends runs
+// while the sun shines.
+void MapPainter::rise()
+{
+    const auto& o = session_.outcome();
+    if (!o || o->is_replay() || o->error || o->size() == 0 || o->variant.probes.size() <= v_.axes.source)
+        return;
+    const bool second = o->variant.probes[v_.axes.source].place == ProbePlace::collector_2;
+    const Record& now = o->coupled.records[std::min(session_.cursor_index(), o->size() - 1)];
+    const Loop& l = o->variant.loop;
+    const Collector& collector = second ? l.collector_2 : l.collector;
+    const double flow = second ? l.pump_2.flow_m3_s : l.pump.flow_m3_s;
+    QPolygonF points;
+    for (double store = MapGeometry::lowest_store_c; store <= MapGeometry::highest_store_c; store += 5)
+        if (const double k = settled_rise_k(l, collector, flow, now.plane_w_m2, store, now.air_c); k > 0)
+            points << v_.geometry.at(store, store + k);
+    if (points.size() < 2)
+        return;
+    p_.save();
+    p_.setClipRect(v_.geometry.area);
+    p_.setRenderHint(QPainter::Antialiasing);
+    p_.setPen(QPen(theme().second_ink, theme().line_px, Qt::DotLine));
+    p_.drawPolyline(points);
+    p_.setFont(text_font(13));
+    const QString words = QObject::tr("what this flow warms by at %1").arg(text(now.plane_w_m2, Quantity::irradiance, session_.units()));
+    const QPointF end = points[points.size() * 3 / 4];
+    p_.drawText(QRectF(end.x() - 300, end.y() - 22, 300, 18), Qt::AlignRight | Qt::AlignVCenter, words);
     p_.restore();
 }
 

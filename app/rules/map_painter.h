@@ -34,6 +34,7 @@ private:
     void up();
     void width(const MapLine& line);
     void path();
+    void rise();
     void switches(const Outcome& o);
     void line(const MapLine& line);
     void banner(const MapLine& line, int row);

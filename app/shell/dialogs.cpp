@@ -1,5 +1,6 @@
 #include "dialogs.h"
 
+#include <QAbstractButton>
 #include <QFileDialog>
 #include <QMessageBox>
 #include <QPrintDialog>
@@ -18,6 +19,19 @@ Dialogs::Unsaved ask_unsaved(QWidget* w)
     return answer == QMessageBox::Discard ? Dialogs::Unsaved::drop : Dialogs::Unsaved::cancel;
 }
 
+Dialogs::Changed ask_changed(QWidget* w, const QString& path)
+{
+    QMessageBox box(QMessageBox::Question, QObject::tr("Changed meanwhile"), QObject::tr("%1 was changed by another program or window since it was opened here.").arg(path), QMessageBox::Cancel, w);
+    const auto* mine = box.addButton(QObject::tr("Keep mine"), QMessageBox::DestructiveRole);
+    const auto* theirs = box.addButton(QObject::tr("Take theirs"), QMessageBox::DestructiveRole);
+    const auto* beside = box.addButton(QObject::tr("Save mine beside it"), QMessageBox::AcceptRole);
+    box.exec();
+    const QAbstractButton* chosen = box.clickedButton();
+    return chosen == mine ? Dialogs::Changed::keep_mine : chosen == theirs ? Dialogs::Changed::take_theirs
+                                                      : chosen == beside   ? Dialogs::Changed::save_beside
+                                                                           : Dialogs::Changed::cancel;
+}
+
 } // namespace
 
 Dialogs Dialogs::usual()
@@ -27,6 +41,7 @@ Dialogs Dialogs::usual()
     s.open_log = [](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Import a log"), {}, QObject::tr("Logs (*.csv *.txt *.tsv);;All files (*)")); };
     s.save_file = [](QWidget* w, const QString& path) { return QFileDialog::getSaveFileName(w, QObject::tr("Save the job"), path, QString::fromLatin1(job_filter)); };
     s.unsaved = ask_unsaved;
+    s.changed = ask_changed;
     s.printer = [](QWidget* w, QPrinter& printer) { return QPrintDialog(&printer, w).exec() == QDialog::Accepted; };
     s.tell = [](QWidget* w, const QString& text) { QMessageBox::warning(w, QStringLiteral("Vernal Relay"), text); };
     return s;

@@ -18,6 +18,12 @@ struct Dialogs {
         drop,
         cancel };
     std::function<Unsaved(QWidget*)> unsaved;
+    // The file was changed by another program since it was opened or saved here.
+    enum class Changed { keep_mine,
+        take_theirs,
+        save_beside,
+        cancel };
+    std::function<Changed(QWidget*, const QString& path)> changed;
     std::function<void(QWidget*, const QString&)> tell; // an error nobody can overlook
     std::function<bool(QWidget*, QPrinter&)> printer;   // chooses and sets one; false: nothing is printed
     static Dialogs usual();

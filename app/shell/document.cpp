@@ -2,6 +2,7 @@
 
 #include "core/job/field_path.h"
 #include "core/job/ids.h"
+#include "core/job/job_check.h"
 
 #include <QDateTime>
 #include <QUndoCommand>
@@ -42,13 +43,15 @@ Document::Document(QObject* parent) : QObject(parent), job_(new_job("glycol-coil
 
 void Document::choose_variant(std::size_t index)
 {
-    variant_ = std::min(index, job_.variants.size() - 1);
+    if (!may_turn || may_turn())
+        variant_ = std::min(index, job_.variants.size() - 1);
     emit view_changed();
 }
 
 void Document::choose_day(std::size_t index)
 {
-    day_ = std::min(index, job_.days.size() - 1);
+    if (!may_turn || may_turn())
+        day_ = std::min(index, job_.days.size() - 1);
     emit view_changed();
 }
 
@@ -86,6 +89,11 @@ void Document::edit(const QString& label, const std::function<void(Job&)>& chang
     give_ids(after, NewFrom::edit);
     if (after == job_)
         return;
+    if (const auto problem = job_problem(after); problem && !job_problem(job_)) {
+        emit refused(QString::fromStdString(Error{problem->what, "", problem->remedy}.text()));
+        emit changed(); // editors show what stands
+        return;
+    }
     undo_.push(new EditCommand(*this, job_, std::move(after), label, merge_key));
 }
 

@@ -27,6 +27,8 @@ public:
     std::size_t baseline_index() const { return baseline_; } // variant compared with
     const Variant& variant() const { return job_.variants[variant_]; }
     const Day& day() const { return job_.days[day_]; }
+    // Asked before another variant or day is looked at; false: it is not.
+    std::function<bool()> may_turn;
     void choose_variant(std::size_t index);
     void choose_day(std::size_t index);
     void choose_baseline(std::size_t index);
@@ -39,7 +41,8 @@ public:
     void set_job(Job job, const QString& path) { set_job(std::move(job), path, {}); }
     void saved_as(const QString& path);
 
-    // One undoable edit. Edits with the same non-empty merge key that follow each
+    // One undoable edit. One that would make a job which job_problem() complains of is
+    // refused(). Edits with the same non-empty merge key that follow each
     // other within a second become one (a dragged line, a held key).
     void edit(const QString& label, const std::function<void(Job&)>& change, const QString& merge_key = {});
     void edit_variant(const QString& label, const std::function<void(Variant&)>& change, const QString& merge_key = {});
@@ -55,6 +58,7 @@ signals:
     void changed();      // job values, by edit, undo or load
     void view_changed(); // chosen variant, day or comparison
     void path_changed();
+    void refused(const QString& why);
 
 private:
     friend class EditCommand;

@@ -2,8 +2,13 @@
 
 #include "files/job_file.h"
 
+#include <QCryptographicHash>
+#include <QDir>
 #include <QFileInfo>
 #include <QSettings>
+
+#include <sys/stat.h>
+#include <utility>
 
 namespace vernal {
 namespace {
@@ -21,6 +26,10 @@ QString notices_text(const OpenedJob& opened)
 JobFiles::JobFiles(Session& session, const Dialogs& dialogs, Options options, QWidget* window)
     : QObject(window), session_(session), dialogs_(dialogs), options_(std::move(options)), recovery_(session.document(), options_.recovery_folder), window_(window)
 {
+    connect(&recovery_, &Recovery::failed, this, [this](const QString& why) {
+        if (std::exchange(failure_, why) != why && !why.isEmpty())
+            emit told(tr("Unsaved work cannot be kept safe: %1").arg(why));
+    });
 }
 
 bool JobFiles::may_leave()
@@ -36,12 +45,20 @@ bool JobFiles::open(const QString& wanted)
     const QString path = wanted.isEmpty() ? dialogs_.open_file(window_) : wanted;
     if (path.isEmpty() || !may_leave())
         return false;
+    return load(path);
+}
+
+bool JobFiles::load(const QString& path)
+{
+    const Stamp stamp = stamp_of(path);
     auto job = open_job_file(path.toStdString());
     if (!job) {
         tell(qs(job.error().text()));
         return false;
     }
     session_.document().set_job(std::move(job->job), path, {false, job->newer()});
+    belongs_to(path);
+    stamp_ = stamp;
     remember(path);
     emit opened();
     if (!job->notices.empty())
@@ -55,6 +72,7 @@ void JobFiles::recover(const LeftBehind& left)
     if (!job)
         return tell(qs(job.error().text()));
     session_.document().set_job(std::move(job->job), left.original, {true, job->newer()});
+    belongs_to(left.original);
     recovery_.write_now();
     recovery_.wait(); // the new copy stands before the old one goes
     Recovery::discard(left);
@@ -69,14 +87,64 @@ bool JobFiles::write(const QString& path)
         tell(tr("This file is of a newer program and stays as it is. Save the job under another name."));
         return false;
     }
+    if (QFileInfo(path) == QFileInfo(session_.document().path()) && stamp_of(path) != stamp_ && QFileInfo::exists(path) && stamp_.bytes >= 0)
+        switch (dialogs_.changed(window_, path)) {
+        case Dialogs::Changed::keep_mine: break;
+        case Dialogs::Changed::take_theirs: return load(path);
+        case Dialogs::Changed::save_beside: return save_beside();
+        case Dialogs::Changed::cancel: return false;
+        }
     const auto done = save_job(session_.document().job(), path.toStdString());
     if (!done) {
         tell(qs(done.error().text()));
         return false;
     }
     session_.document().saved_as(path);
+    belongs_to(path);
+    stamp_ = stamp_of(path);
     remember(path);
     return true;
+}
+
+// Under the first free name in the same folder.
+bool JobFiles::save_beside()
+{
+    const QFileInfo file(session_.document().path());
+    for (int n = 2;; ++n) {
+        const QString path = QStringLiteral("%1/%2 (%3).%4").arg(file.absolutePath(), file.completeBaseName()).arg(n).arg(file.suffix());
+        if (!QFileInfo::exists(path))
+            return write(path);
+    }
+}
+
+JobFiles::Stamp JobFiles::stamp_of(const QString& path)
+{
+    struct stat s {};
+    if (path.isEmpty() || ::stat(path.toStdString().c_str(), &s) != 0)
+        return {};
+    return {static_cast<qint64>(s.st_ino), static_cast<qint64>(s.st_size), static_cast<qint64>(s.st_mtim.tv_sec) * 1'000'000'000 + s.st_mtim.tv_nsec};
+}
+
+void JobFiles::left()
+{
+    lock_.reset();
+    stamp_ = {};
+}
+
+void JobFiles::belongs_to(const QString& path)
+{
+    left();
+    if (path.isEmpty() || is_demo(path))
+        return;
+    const QString whole = QFileInfo(path).canonicalFilePath().isEmpty() ? QFileInfo(path).absoluteFilePath() : QFileInfo(path).canonicalFilePath();
+    const QString folder = options_.recovery_folder + QStringLiteral("/open");
+    QDir().mkpath(folder);
+    lock_ = std::make_unique<QLockFile>(folder + QLatin1Char('/') + QString::fromLatin1(QCryptographicHash::hash(whole.toUtf8(), QCryptographicHash::Sha1).toHex()));
+    lock_->setStaleLockTime(0); // as long as its program runs
+    if (lock_->tryLock(0) || lock_->error() != QLockFile::LockFailedError)
+        return;
+    lock_.reset();
+    tell(tr("%1 is open in another window as well. What is saved there and here does not come together: close one of the two, or save this one under another name.").arg(path));
 }
 
 bool JobFiles::is_demo(const QString& path) const

@@ -5,6 +5,10 @@
 #include "recovery.h"
 #include "session.h"
 
+#include <QLockFile>
+
+#include <memory>
+
 namespace vernal {
 
 class JobFiles : public QObject {
@@ -26,11 +30,23 @@ public:
     QStringList recent() const;
     QList<LeftBehind> left_behind() const { return Recovery::left_behind(options_.recovery_folder); }
 
+    void left(); // the job is no longer that of a file
+
 signals:
     void opened();
+    void told(const QString& text); // of what goes on in the background
 
 private:
     bool write(const QString& path);
+    bool load(const QString& path); // over what is open
+    bool save_beside();
+    // The file as it was when it was read or written last: what another program does to it shows.
+    struct Stamp {
+        qint64 inode = 0, bytes = -1, changed_ns = 0;
+        bool operator==(const Stamp&) const = default;
+    };
+    static Stamp stamp_of(const QString& path);
+    void belongs_to(const QString& path);
     bool is_demo(const QString& path) const;
     bool must_be_renamed() const; // the file at the job's path is not to be written to
     void remember(const QString& path);
@@ -40,6 +56,9 @@ private:
     Options options_;
     Recovery recovery_;
     QWidget* window_;
+    Stamp stamp_;
+    std::unique_ptr<QLockFile> lock_; // of the job's path: another window is told
+    QString failure_;                 // of the recovery copy, as told last
 };
 
 } // namespace vernal

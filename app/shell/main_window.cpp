@@ -6,6 +6,7 @@
 #include "palette.h"
 #include "start_page.h"
 #include "theme.h"
+#include "typed.h"
 
 #include <QAction>
 #include <QApplication>
@@ -22,6 +23,9 @@ MainWindow::MainWindow(Dialogs dialogs, const Options& options, QWidget* parent)
     const QString recovery = options.recovery_folder.isEmpty() ? Recovery::usual_folder() : options.recovery_folder;
     files_ = new JobFiles(session_, dialogs_, {options.demo, recovery, options.remember}, this);
     connect(files_, &JobFiles::opened, this, [this] { show_station(2); });
+    connect(&session_.document(), &Document::refused, this, [this](const QString& why) { dialogs_.tell(this, why); });
+    connect(files_, &JobFiles::told, this, [this](const QString& text) { dialogs_.tell(this, text); });
+    session_.document().may_turn = [this] { return took_typed(); };
     setObjectName("desk");
     const auto name_window = [this] { setWindowTitle(qs(session_.document().job().title) + QStringLiteral("[*] — Vernal Relay")); };
     connect(&session_.document(), &Document::changed, this, name_window);
@@ -38,6 +42,14 @@ MainWindow::MainWindow(Dialogs dialogs, const Options& options, QWidget* parent)
     pages_->addWidget(work_);
     connect(&session_.document().undo_stack(), &QUndoStack::cleanChanged, this, [this](bool clean) { setWindowModified(!clean); });
     show_start();
+}
+
+// A field that loses the focus as it goes still speaks to the document: views go first.
+MainWindow::~MainWindow()
+{
+    session_.document().may_turn = {};
+    work_ = nullptr;
+    delete takeCentralWidget();
 }
 
 QAction* MainWindow::action(const QString& name, const QKeySequence& key, std::function<void()> act)
@@ -108,14 +120,27 @@ void MainWindow::show_start()
 
 void MainWindow::new_job_of(const QString& arrangement)
 {
-    if (!files_->may_leave())
+    if (!took_typed() || !files_->may_leave())
         return;
     session_.document().set_job(new_job(arrangement.toStdString()), {});
+    files_->left();
     show_station(0);
+}
+
+bool MainWindow::took_typed()
+{
+    if (!work_)
+        return true;
+    const QString trouble = take_typed(*work_);
+    if (!trouble.isEmpty())
+        dialogs_.tell(this, trouble);
+    return trouble.isEmpty();
 }
 
 void MainWindow::show_station(int index)
 {
+    if (pages_->currentIndex() == 1 && !took_typed())
+        return;
     pages_->setCurrentIndex(1);
     work_->show_station(index);
 }
@@ -156,7 +181,7 @@ void MainWindow::set_glare(bool glare)
         QSettings().setValue(QStringLiteral("glare"), glare);
 }
 
-void MainWindow::closeEvent(QCloseEvent* e) { files_->may_leave() ? e->accept() : e->ignore(); }
+void MainWindow::closeEvent(QCloseEvent* e) { took_typed() && files_->may_leave() ? e->accept() : e->ignore(); }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* e)
 {

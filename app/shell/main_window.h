@@ -20,14 +20,15 @@ public:
         QString own_curves = {}; // a person's own curve file; empty: the usual one
     };
     MainWindow(Dialogs dialogs, const Options& options, QWidget* parent = nullptr);
+    ~MainWindow() override;
 
     Session& session() { return session_; }
     Strip& strip() { return work_->strip(); }
     template <class S>
     S& station() { return *work_->findChild<S*>(); }
-    bool open(const QString& path) { return files_->open(path); }
-    bool save() { return files_->save(); }
-    bool save_as() { return files_->save_as(); }
+    bool open(const QString& path) { return took_typed() && files_->open(path); }
+    bool save() { return took_typed() && files_->save(); }
+    bool save_as() { return took_typed() && files_->save_as(); }
     void show_station(int index); // in stations()
     void set_glare(bool glare);
 
@@ -37,6 +38,7 @@ protected:
     void dropEvent(QDropEvent* e) override;
 
 private:
+    bool took_typed(); // what was typed is taken; false: some cannot be, and it was told
     void make_actions();
     void make_undo_actions();
     QAction* action(const QString& name, const QKeySequence& key, std::function<void()> act);

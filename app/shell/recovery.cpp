@@ -23,6 +23,11 @@ Recovery::Recovery(Document& document, const QString& folder, QObject* parent)
 {
     timer_.setSingleShot(true);
     connect(&timer_, &QTimer::timeout, this, &Recovery::write_now);
+    look_.setSingleShot(true);
+    connect(&look_, &QTimer::timeout, this, [this] {
+        const auto failure = copy_.failure();
+        emit failed(failure ? qs(failure->text()) : QString());
+    });
     // Not restarted by later edits: the copy is never more than one period behind.
     connect(&document_, &Document::changed, this, [this] {
         if (!timer_.isActive())
@@ -39,6 +44,7 @@ void Recovery::write_now()
     if (!document_.unsaved())
         return remove();
     copy_.write(document_.job(), document_.path().toStdString());
+    look_.start(behind_ms);
 }
 
 QList<LeftBehind> Recovery::left_behind(const QString& folder)

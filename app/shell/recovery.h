@@ -30,11 +30,14 @@ public:
 
     void wait() { copy_.wait(); } // until it stands
 
+signals:
+    void failed(const QString& why); // a copy could not be made; empty: it could again
+
 private:
     void remove() { copy_.remove(); }
     Document& document_;
     RecoveryCopy copy_;
-    QTimer timer_;
+    QTimer timer_, look_; // look: at what became of the copy
 };
 
 } // namespace vernal

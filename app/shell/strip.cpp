@@ -1,5 +1,7 @@
 #include "strip.h"
 
+#include "core/wording/why.h"
+
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QVBoxLayout>
@@ -52,7 +54,11 @@ Strip::Strip(Session& session, QWidget* parent) : QFrame(parent), session_(sessi
     figures_->setObjectName("stripFigures");
     against_ = new QLabel;
     against_->setObjectName("good");
+    idle_ = new QLabel;
+    idle_->setObjectName("bad");
+    idle_->hide();
     head->addWidget(day_);
+    head->addWidget(idle_);
     head->addWidget(figures_, 1);
     head->addWidget(against_);
     chart_ = new DayChart(session, false);
@@ -91,6 +97,13 @@ void Strip::show_figures()
     figures_->setText(figures_line(*o, session_.units()));
     figures_->setToolTip(figures_->text());
     against_->setText(against_line(*o, session_.verdict()));
+    QStringList idle;
+    for (const OutOfAction& rule : o->out_of_action)
+        idle << qs(out_of_action_text(o->variant.unit, rule));
+    idle_->setText(idle.size() == 1 ? tr("out of action: %1").arg(qs(kind_of(o->variant.unit.rules[o->out_of_action[0].rule]).title)) : tr("%n rules out of action", nullptr, static_cast<int>(idle.size())));
+    idle_->setToolTip(idle.join('\n'));
+    idle_->setAccessibleDescription(idle_->toolTip());
+    idle_->setVisible(!idle.isEmpty());
 }
 
 } // namespace vernal

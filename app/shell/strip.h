@@ -22,6 +22,7 @@ private:
     Session& session_;
     QComboBox* day_;
     QLabel* figures_;
+    QLabel* idle_; // rules out of action
     QLabel* against_;
     DayChart* chart_;
 };

@@ -1,5 +1,7 @@
 #include "top_bar.h"
 
+#include "core/job/job_check.h"
+
 #include "app/widgets/form.h"
 
 #include <QAction>
@@ -133,7 +135,7 @@ void TopBar::refresh()
         Document& doc = session_.document();
         doc.edit(tr("New variant"), [i = doc.variant_index()](Job& j) {
             Variant v = j.variants[i];
-            v.name = "proposed " + std::to_string(j.variants.size());
+            v.name = free_name(j.variants, "proposed " + std::to_string(j.variants.size()));
             j.variants.push_back(v);
         });
         doc.choose_variant(doc.job().variants.size() - 1);

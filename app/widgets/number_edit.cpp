@@ -57,19 +57,26 @@ void NumberEdit::set_reason(const QString& reason)
         QToolTip::showText(mapToGlobal(QPoint(0, height())), reason, this);
 }
 
-void NumberEdit::take()
+bool NumberEdit::refuse(const QString& reason)
+{
+    set_reason(reason);
+    return false;
+}
+
+bool NumberEdit::take()
 {
     if (!isModified())
-        return;
+        return true;
     const auto parsed = parse(text().toStdString(), field_.quantity, session_.units());
     if (!parsed)
-        return set_reason(qs(parsed.error().text()));
+        return refuse(qs(parsed.error().text()));
     const double slack = 1e-9 * std::max(1.0, std::fabs(field_.max));
     if (*parsed < field_.min - slack || *parsed > field_.max + slack)
-        return set_reason(tr("%1 must lie between %2 and %3").arg(QString::fromUtf8(field_.label), vernal::text(field_.min, field_.quantity, session_.units()), vernal::text(field_.max, field_.quantity, session_.units())));
+        return refuse(tr("%1 must lie between %2 and %3").arg(QString::fromUtf8(field_.label), vernal::text(field_.min, field_.quantity, session_.units()), vernal::text(field_.max, field_.quantity, session_.units())));
     value_ = std::clamp(*parsed, field_.min, field_.max);
     show_value();
     emit edited(value_);
+    return true;
 }
 
 void NumberEdit::keyPressEvent(QKeyEvent* e)

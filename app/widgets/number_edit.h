@@ -15,6 +15,7 @@ public:
     NumberEdit(Session& session, const NumberField& field, QWidget* parent = nullptr);
     void set_value(double inside); // no signal; leaves a field alone that is being typed in
     double value() const { return value_; }
+    bool take();                               // what is typed; false: it cannot be, see reason()
     QString reason() const { return reason_; } // why the text is not taken; empty: it is
 
 signals:
@@ -25,7 +26,7 @@ protected:
     void focusInEvent(QFocusEvent* e) override;
 
 private:
-    void take();
+    bool refuse(const QString& reason);
     void show_value();
     void fit();
     void set_reason(const QString& reason);

@@ -1,6 +1,8 @@
 #include "schools.h"
 
 #include "core/job/fresh_rule.h"
+#include "core/plant/fluid.h"
+#include "core/plant/passing.h"
 #include "core/sums/filling.h"
 #include "core/sums/switching.h"
 
@@ -10,27 +12,32 @@
 namespace vernal {
 namespace {
 
-constexpr double fahrenheit_k = 5.0 / 9.0; // of a difference
-constexpr double mid_tank_k = 15.0;        // layers above a probe at half height; estimate
-constexpr double bottom_k = 30.0;          // above one at the bottom
-constexpr double cool_frost_c = 2.0;       // coldest air of a day that may bring frost to an array under a clear sky; estimate
+constexpr double good_sun_w_m2 = 600;                      // on the collector; estimate
+constexpr double least_off_k = 0.5, most_off_k = 8;        // of a stop; estimates
+constexpr double store_reference_c = 50;                   // at which a fluid's heat is taken
+constexpr double mid_tank_k = 15.0;                        // layers above a probe at half height; estimate
+constexpr double bottom_k = 30.0;                          // above one at the bottom
+constexpr double drain_back_k = 20;                        // filled again only when the pump is about to start: water that stands in a cold pipe freezes; estimate
+constexpr double drain_from_c = 5, recirculate_from_c = 5; // above freezing by what the coldest pipe is colder than the probe; estimates
+constexpr double cool_frost_c = 2.0;                       // coldest air of a day that may bring frost to an array under a clear sky; estimate
 
-// Common practice, no source: what the store may reach by the answer, what a
-// pool, a slab and a room bear, and where the collector is left alone.
+// Estimates: what the store may reach by the answer, what a pool, a slab and a
+// room bear, and where the collector is left alone.
 constexpr std::array<double, 3> store_limit_c{60, 70, 85};
 constexpr double pool_c = 30, slab_c = 32, room_c = 22;
-constexpr double cut_out_c = 130, tube_cut_out_c = 120, lockout_c = 95, tube_a1_w_m2k = 2.2;
+constexpr double cut_out_c = 125, tube_cut_out_c = 118, lockout_c = 95, tube_a1_w_m2k = 2.2;
 constexpr double limit_back_k = 4, cut_out_back_k = 15;
 // Estimates: night cooling begins below the limit and makes room for a day.
 constexpr double cooling_below_k = 8, cooling_room_k = 15;
 
-// Start and stop of each school, °F of difference (common practice, no source).
-struct Pair {
+// Schools differ in how many times the pump's power the loop must still bring when
+// it stops, and in how far above that it starts. Both are estimates.
+struct School {
     const char* name;
-    double on_f, off_f;
+    double heat_per_power, gap_k;
 };
-constexpr std::array<Pair, 3> pairs{{{"harvest first", 8, 2}, {"balanced", 14, 6}, {"power saving", 20, 12}}};
-constexpr Pair pool_pair{"pool", 5, 1.5};
+constexpr std::array<School, 3> schools{{{"harvest first", 8, 3.5}, {"even-handed", 30, 4.5}, {"power saving", 65, 5}}};
+constexpr double pool_gap_k = 2; // a pool gains by little differences
 
 template <class R>
 R* find_rule(Variant& v, const std::string& output)
@@ -100,11 +107,30 @@ private:
     const std::string& pump() const { return v_.unit.outputs.front().key; }
     void add(std::string what, std::string value, std::string why, std::string not_chosen, std::function<void(Variant&)> apply = {}) { out_.push_back({std::move(what), std::move(value), std::move(why), std::move(not_chosen), std::move(apply)}); }
 
+    // What the difference must be for the loop to bring `times` the pump's power:
+    // times P / (ρ c V').
+    double worth_k(double times) const
+    {
+        const Loop& l = v_.loop;
+        const Fluid f = arrangement_.carrier == Carrier::air ? warm_air() : fluid_at(arrangement_.carrier == Carrier::glycol ? l.glycol_fraction : 0.0, store_reference_c);
+        return times * l.pump.power_w / std::max(1.0, f.density_kg_m3 * f.heat_capacity_j_kgk * l.pump.flow_m3_s);
+    }
+    struct Pair {
+        double on, off;
+    };
+    // Half of what a good sun gives through this flow: a stop above it ends runs in full sun.
+    double highest_off_k() const { return settled_rise_k(v_.loop, v_.loop.collector, v_.loop.pump.flow_m3_s, good_sun_w_m2, store_reference_c - 10, 20) / 2; }
+    Pair pair_of(const School& school) const
+    {
+        const double off = std::clamp(worth_k(school.heat_per_power), least_off_k, std::max(least_off_k, std::min(most_off_k, highest_off_k())));
+        return {off + (has(Part::pool) ? pool_gap_k : school.gap_k), off};
+    }
+
     // The school's pair, widened until the probes cannot close it.
     void pair(const Rule& rule)
     {
-        const Pair& school = has(Part::pool) ? pool_pair : pairs[static_cast<std::size_t>(a_.pump)];
-        double off = school.off_f * fahrenheit_k, on = school.on_f * fahrenheit_k;
+        const School& school = schools[static_cast<std::size_t>(a_.pump)];
+        auto [on, off] = pair_of(school);
         std::string probes;
         if (const double error = worst_error(rule); error > 0) {
             const double safe_off = std::max(off, has(Part::pool) ? off : error), safe_on = std::max(on, safe_off + error);
@@ -116,13 +142,14 @@ private:
         off = half(off);
         on = std::max(half(on), off + 1);
         std::string others;
-        if (!has(Part::pool))
-            for (const Pair& p : pairs)
-                if (&p != &school)
-                    others += std::string(others.empty() ? "" : "; ") + p.name + " would be " + diff(p.on_f * fahrenheit_k) + " and " + diff(p.off_f * fahrenheit_k) + (p.on_f < school.on_f ? ": more heat, more pump" : ": less pump, less heat");
+        for (const School& other : schools)
+            if (&other != &school) {
+                const Pair p = pair_of(other);
+                others += std::string(others.empty() ? "" : "; ") + other.name + " would be " + diff(half(p.on)) + " and " + diff(half(p.off)) + (p.on < pair_of(school).on ? ": more heat, more pump" : ": less pump, less heat");
+            }
         const auto d = *difference_of(v_.unit, rule);
-        add("Start and stop of " + rule.output + " against " + name_of(d.store), diff(on) + ", " + diff(off), std::string("The ") + school.name + " school" + why_pair() + "." + probes, others,
-            [output = rule.output, store = d.store, on, off](Variant& v) {
+        add("Start and stop of " + rule.output + " against " + name_of(d.store), diff(on) + ", " + diff(off), std::string("The ") + school.name + " school" + why_pair() + ". At the stop it still brings " + to_text(off / worth_k(1), Quantity::count, units_) + " times what the pump takes." + probes, others,
+            [output = rule.output, store = d.store, on = on, off = off](Variant& v) {
                 for (Rule& r : v.unit.rules)
                     if (const auto found = difference_of(v.unit, r); found && r.output == output && found->store == store)
                         set_difference(v.unit, r, TempDiff::kelvin(on), TempDiff::kelvin(off));
@@ -133,13 +160,14 @@ private:
         if (has(Part::pool))
             return ": a pool gains by little differences and much flow";
         return a_.pump == PumpPower::cheap ? ": the pump costs little, so every degree is taken" : a_.pump == PumpPower::scarce ? ": the pump runs off a panel or battery, so it runs when it pays"
-                                                                                                                                : ": the usual starting point";
+                                                                                                                                : ": the pump's power counts, but the sun's heat counts more";
     }
     double worst_error(const Rule& rule) const
     {
         const auto index = static_cast<std::size_t>(&rule - v_.unit.rules.data());
         double worst = 0;
-        for (double store_c : {10.0, 40.0, 70.0})
+        const StoreRange stores = store_range(v_, index);
+        for (double store_c : {stores.low_c, stores.middle_c(), stores.high_c})
             if (const auto points = real_points(v_, index, {store_c, 15}))
                 worst = std::max({worst, points->on.worst_k, points->off.worst_k});
         return worst;
@@ -164,9 +192,18 @@ private:
             add("Run-on of " + pump(), lasts(90), "What is warm in duct and collector still reaches the room.", "", set_rule<RunTimes>(pump(), [](RunTimes& r) { r.run_on_s = 90; }));
             return;
         }
-        const double rest = a_.pump == PumpPower::cheap ? 30 : 60;
-        add("Minimum off time of " + pump(), lasts(rest), "A start is a shock to the pump. The slug of cold water in the return stops it once or twice each morning; this spaces the starts.", "A minimum run time: it would pump the store's heat out after a false start.",
-            set_rule<RunTimes>(pump(), [rest](RunTimes& r) { r = {0, rest, r.run_on_s}; }));
+        const double rest = has(Part::slab) ? 1800 : a_.pump == PumpPower::cheap ? 60
+                                                                                 : 120;
+        for (std::size_t o = 0; o < v_.unit.outputs.size(); ++o) {
+            const bool pumps = std::any_of(arrangement_.routes.begin(), arrangement_.routes.end(), [&](const Route& r) { return r.pump == o; });
+            if (!pumps)
+                continue;
+            const bool second = o > 0 && has(Part::collector_2);
+            const Loop& l = v_.loop;
+            const double run = past_the_slug_s(second ? l.collector_2 : l.collector, second ? l.supply_2 : l.supply, second ? l.pump_2.flow_m3_s : l.pump.flow_m3_s);
+            add("Run and rest times of " + v_.unit.outputs[o].key, lasts(run) + ", " + lasts(rest), "Each start wears the pump. What stood cold in collector and pipe takes half of that time to pass the probe and would stop it again; the rest keeps starts apart.", "No minimum run time: on many days the first starts would end one after the other. A longer one: it would pump the store's heat out after a false start.",
+                set_rule<RunTimes>(v_.unit.outputs[o].key, [run, rest](RunTimes& r) { r = {run, rest, r.run_on_s}; }));
+        }
     }
 
     void limit()
@@ -243,15 +280,25 @@ private:
         if (a_.frost == FrostNights::winter || a_.power == PowerInFrost::may_fail) {
             const auto valve = std::find_if(v_.unit.outputs.begin(), v_.unit.outputs.end(), [](const Output& o) { return o.drives == Drives::drain_valve; });
             const std::string why = a_.frost == FrostNights::winter ? "Frost every winter." : "The power may fail on the night that counts.";
-            if (valve == v_.unit.outputs.end())
-                return add("Freeze protection", "drain it", why + " Nothing here drains this loop by itself: empty it before winter, fit a drain-down valve on an output of its own, or rebuild it as drain-back or with glycol.", std::string(fails) + " In a long frost it also pumps the store's heat to the roof.");
-            return add("Freeze protection", "drain-down from " + temp(4), why + " The valve falls open by itself, also without power.", fails, set_rule<DrainDown>(valve->key, [p = pump(), probe = probe_at(v_, {ProbePlace::collector})](DrainDown& d) { d = {probe, Temperature::celsius(4), TempDiff::kelvin(4), p}; }));
+            const bool there = valve != v_.unit.outputs.end();
+            const std::string key = there ? valve->key : free_valve();
+            const auto rule = set_rule<DrainDown>(key, [p = pump(), probe = probe_at(v_, {ProbePlace::collector})](DrainDown& d) { d = {probe, Temperature::celsius(drain_from_c), TempDiff::kelvin(drain_back_k), p}; });
+            return add("Freeze protection", "drain-down from " + temp(drain_from_c) + ", shut again " + diff(drain_back_k) + " above" + (there ? "" : ", by a valve on " + key), why + (there ? " The valve falls open by itself, also without power." : " Fit a drain-down valve on an output of its own, with vents and pitch to let the array run empty; it falls open by itself, also without power. Or rebuild the loop as drain-back or with glycol."), std::string(fails) + " In a long frost it also pumps the store's heat to the roof.",
+                [key, there, rule](Variant& v) {
+                    if (!there && std::none_of(v.unit.outputs.begin(), v.unit.outputs.end(), [&](const Output& o) { return o.key == key; })) {
+                        Output out{key, "Drain-down valve"};
+                        out.drives = Drives::drain_valve;
+                        v.unit.outputs.push_back(out);
+                    }
+                    without<Freeze>(v.unit.outputs.front().key)(v);
+                    rule(v);
+                });
         }
         const bool bursts = a_.pump == PumpPower::scarce;
-        add("Freeze protection of " + pump(), std::string(bursts ? "bursts of " + lasts(60) + " every " + to_text(600, Quantity::minutes, units_) : "recirculation") + " from " + temp(4.5), "Frost is rare and the power stays: warm water sent round keeps the pipe open. The coldest wet place is often not where the probe sits, so it begins well above freezing.",
+        add("Freeze protection of " + pump(), std::string(bursts ? "bursts of " + lasts(60) + " every " + to_text(600, Quantity::minutes, units_) : "recirculation") + " from " + temp(recirculate_from_c), "Frost is rare and the power stays: warm water sent round keeps the pipe open. The coldest wet place is often not where the probe sits, so it begins well above freezing.",
             bursts ? "Running all the time: it would empty the battery." : "Bursts: they spare the pump and trust the pipe to hold its heat between. Draining: not needed for a few nights.",
             set_rule<Freeze>(pump(), [bursts](Freeze& f) {
-                f.limit = Temperature::celsius(4.5);
+                f.limit = Temperature::celsius(recirculate_from_c);
                 f.hysteresis = TempDiff::kelvin(3);
                 f.burst_s = bursts ? 60 : 0;
                 f.every_s = 600;
@@ -259,14 +306,21 @@ private:
             }));
     }
 
+    std::string free_valve() const
+    {
+        for (int n = 1;; ++n)
+            if (const std::string key = "V" + std::to_string(n); std::none_of(v_.unit.outputs.begin(), v_.unit.outputs.end(), [&](const Output& o) { return o.key == key; }))
+                return key;
+    }
+
     void overheat()
     {
         if (has(Part::cooler)) {
             for (const Output& o : v_.unit.outputs)
                 if (o.drives == Drives::loop)
-                    add("Dump of " + o.key, temp(90) + ", back " + diff(8), "The cooler takes the heat before the loop boils; valve and pump together.", "Coming back much lower, as at 45 °C: it would throw the day's heat away.", set_rule<Divert>(o.key, [](Divert& d) {
-                        d.limit = Temperature::celsius(90);
-                        d.hysteresis = TempDiff::kelvin(8);
+                    add("Dump of " + o.key, temp(95) + ", back " + diff(18), "The cooler takes the heat before the loop boils; valve and pump together.", "Coming back much lower, as at 45 °C: it would throw the day's heat away.", set_rule<Divert>(o.key, [](Divert& d) {
+                        d.limit = Temperature::celsius(95);
+                        d.hysteresis = TempDiff::kelvin(18);
                     }));
             return;
         }
@@ -290,8 +344,8 @@ private:
         if (!has(Part::battery))
             return;
         const double scale = v_.loop.battery.full_v > 18 ? 2 : 1;
-        add("Low voltage of " + pump(), to_text(11.5 * scale, Quantity::voltage, units_) + ", back at " + to_text(12.6 * scale, Quantity::voltage, units_), "Below that a lead-acid battery loses its life quickly. The delay lets the dip of a starting motor pass.", "10 to 10.5 V, which is in use: such a battery is already empty.",
-            set_rule<LowVoltage>(pump(), [scale](LowVoltage& l) { l = {11.5 * scale, 12.6 * scale, 5, 60}; }));
+        add("Low voltage of " + pump(), to_text(11.5 * scale, Quantity::voltage, units_) + ", back at " + to_text(12.5 * scale, Quantity::voltage, units_), "Below that a lead-acid battery loses its life quickly. The delay lets the dip of a starting motor pass.", "A lower one: at 1.75 V a cell, 10.5 V of twelve, a lead-acid battery is empty (IEC 60896-11, from memory).",
+            set_rule<LowVoltage>(pump(), [scale](LowVoltage& l) { l = {11.5 * scale, 12.5 * scale, 5, 60}; }));
     }
 
     void special()
@@ -305,8 +359,8 @@ private:
             add("Mixing limit of " + pump(), temp(45), "What flows into a slab must not be hotter: it cracks, and the pipe suffers.", "", set_rule<MixingLimit>(pump(), [probe = probe_at(v_, {ProbePlace::return_pipe})](MixingLimit& m) { m = {probe, Temperature::celsius(45), TempDiff::kelvin(4)}; }));
         for (const Rule& r : v_.unit.rules)
             if (std::holds_alternative<SpeedByDifference>(r.body) && arrangement_.drains && v_.loop.pump.head_m > 0) {
-                const double least = std::clamp(std::sqrt(v_.loop.drain_back.lift_m / v_.loop.pump.head_m) * 1.1, 0.3, 1.0);
-                add("Minimum speed of " + r.output, to_text(least, Quantity::ratio, units_), "Head goes with the square of the speed; this lifts to " + to_text(v_.loop.drain_back.lift_m, Quantity::length, units_) + " with a tenth to spare.", "The usual 30 %: it has 9 % of the head.", set_rule<SpeedByDifference>(r.output, [least](SpeedByDifference& s) { s.range.floor = std::ceil(least * 100) / 100; }));
+                const double least = std::clamp(std::sqrt(v_.loop.drain_back.lift_m / v_.loop.pump.head_m) * 1.1, 0.2, 1.0);
+                add("Minimum speed of " + r.output, to_text(least, Quantity::ratio, units_), "Head goes with the square of the speed; this lifts to " + to_text(v_.loop.drain_back.lift_m, Quantity::length, units_) + " with a tenth to spare.", "A lower one: at half the speed a quarter of the head is left.", set_rule<SpeedByDifference>(r.output, [least](SpeedByDifference& s) { s.range.floor = std::ceil(least * 100) / 100; }));
             }
     }
 
@@ -315,9 +369,9 @@ private:
         for (const Output& o : v_.unit.outputs) {
             if (o.drives != Drives::element)
                 continue;
-            add("Backup heating by " + o.key, hour(4) + " to " + hour(8) + ", on " + temp(45) + ", off " + temp(50), "Hot water for the morning; the day is left to the sun, and it waits while the sun heats.", "All day: the element would leave the sun nothing to do.",
-                set_rule<Heating>(o.key, [p = pump(), probe = probe_at(v_, {ProbePlace::tank_top, ProbePlace::tank_middle, ProbePlace::tank_bottom})](Heating& h) { h = {probe, {HeatWindow{4, 8, Temperature::celsius(45), Temperature::celsius(50)}, {}, {}}, p}; }));
-            add("Disinfection by " + o.key, temp(60) + " for " + to_text(1800, Quantity::minutes, units_) + ", every " + to_text(7, Quantity::days, units_), "Legionella grows in warm water: 60 °C at the coldest stored point, held. Local codes say how often.", "14 days, which is in use: 7 is safer.",
+            add("Backup heating by " + o.key, hour(5) + " to " + hour(7) + ", on " + temp(45) + ", off " + temp(50), "Hot water for the morning; the day is left to the sun, and it waits while the sun heats.", "All day: the element would leave the sun nothing to do.",
+                set_rule<Heating>(o.key, [p = pump(), probe = probe_at(v_, {ProbePlace::tank_top, ProbePlace::tank_middle, ProbePlace::tank_bottom})](Heating& h) { h = {probe, {HeatWindow{5, 7, Temperature::celsius(45), Temperature::celsius(50)}, {}, {}}, p}; }));
+            add("Disinfection by " + o.key, temp(60) + " for " + to_text(1800, Quantity::minutes, units_) + ", every " + to_text(7, Quantity::days, units_), "Legionella grows in warm water: 60 °C at the coldest stored point, held. Local codes say how often.", "A longer period: between 25 and 45 °C they multiply within days.",
                 set_rule<Disinfection>(o.key, [probe = probe_at(v_, {ProbePlace::tank_bottom, ProbePlace::tank_middle, ProbePlace::tank_top})](Disinfection& d) { d = {probe, Temperature::celsius(60), 1800, 7, d.last_days}; }));
         }
     }

@@ -1,13 +1,13 @@
 // The schools of setting such a unit: all numbers chosen from the loop, the
 // probes and a few plain answers, each with its reason and with what was not
-// chosen. The bands of the schools are common practice, no source.
+// chosen. What the schools ask for are estimates of this program.
 #pragma once
 
 #include "core/findings/findings.h"
 
 namespace vernal {
 
-// What running the pump costs: harvest first, balanced, power saving.
+// What running the pump costs: harvest first, even-handed, power saving.
 enum class PumpPower : std::uint8_t { cheap,
     usual,
     scarce };

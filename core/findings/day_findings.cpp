@@ -2,12 +2,10 @@
 
 #include "core/job/fresh_rule.h"
 #include "core/plant/fluid.h"
-#include "core/sums/stability.h"
 
 namespace vernal {
 namespace {
 
-constexpr int many_starts = 20;         // a day; estimate
 constexpr double frost_reserve_k = 5.0; // a clear sky takes the collector that far below the air; estimate
 
 Found glycol_too_weak(const FindingContext& c)
@@ -54,23 +52,6 @@ Found freezes_today(const FindingContext& c)
     return {{"", slush ? Severity::caution : Severity::serious, "Frost in wet pipe for " + to_text(f.freezing_s, Quantity::minutes, c.units), where + what + (slush ? "Use stronger glycol." : "Drain the loop before frost, by hand, by a drain-down valve or as a drain-back; recirculation only where frost is rare and the power stays."), remedy}};
 }
 
-Found many_starts_today(const FindingContext& c)
-{
-    if (!c.figures || c.figures->starts() <= many_starts)
-        return {};
-    Found out;
-    for_each_rule<Differential>(c, [&](std::size_t i, const Differential& d) {
-        if (!out.empty())
-            return;
-        const TempDiff on = d.on + TempDiff::kelvin(4);
-        out.push_back({"", Severity::caution, std::to_string(c.figures->starts()) + " starts today",
-            "Every start is a shock to the pump. After a start the cold fluid that stood in the pipes reaches the probe and stops it again; the shortest run is " +
-                to_text(c.figures->pumps.front().shortest_run_s, Quantity::duration, c.units) + ". " + stability_text(c.variant.loop, d.on.in_kelvin(), d.off.in_kelvin()),
-            change<Differential>(c, "Try: start at " + diff(c, on.in_kelvin()), i, [on](Differential& r) { r.on = on; })});
-    });
-    return out;
-}
-
 Found scald(const FindingContext& c)
 {
     if (!c.figures || !holds_drinking_water(c) || c.figures->highest_store_c < legionella_c)
@@ -92,11 +73,10 @@ Found stagnates(const FindingContext& c)
 const FindingKinds& day_findings()
 {
     static const FindingKinds table{
-        {"glycol_too_weak", glycol_too_weak, Cause::loop},
-        {"freezes_today", freezes_today, Cause::loop},
-        {"many_starts_today", many_starts_today},
-        {"scald", scald, Cause::sight},
-        {"stagnates", stagnates, Cause::sight},
+        {"glycol_too_weak", glycol_too_weak, Cause::loop, Loops::glycol},
+        {"freezes_today", freezes_today, Cause::loop, Loops::liquid},
+        {"scald", scald, Cause::sight, Loops::tank},
+        {"stagnates", stagnates, Cause::sight, Loops::liquid},
     };
     return table;
 }

@@ -12,7 +12,7 @@ const std::vector<FindingKind>& finding_kinds()
 {
     static const std::vector<FindingKind> all = [] {
         std::vector<FindingKind> out;
-        for (const FindingKinds* subject : {&settings_findings(), &day_findings(), &loop_findings(), &protection_findings(), &probe_findings(), &frost_findings(), &heating_findings(), &unit_findings()})
+        for (const FindingKinds* subject : {&settings_findings(), &day_findings(), &switching_findings(), &loop_findings(), &protection_findings(), &probe_findings(), &frost_findings(), &heating_findings(), &unit_findings()})
             out.insert(out.end(), subject->begin(), subject->end());
         return out;
     }();
@@ -26,11 +26,28 @@ const FindingKind* find_kind(const std::string& key)
     return it == all.end() ? nullptr : &*it;
 }
 
+bool holds_for(Loops loops, const Arrangement& a)
+{
+    switch (loops) {
+    case Loops::all: return true;
+    case Loops::liquid: return a.carrier != Carrier::air;
+    case Loops::glycol: return a.carrier == Carrier::glycol;
+    case Loops::tank: return a.has(Part::tank);
+    case Loops::draining: return a.drains;
+    case Loops::closed: return a.has(Part::vessel);
+    case Loops::panel: return a.has(Part::panel);
+    case Loops::battery: return a.has(Part::battery);
+    case Loops::motor: return a.has(Part::motor);
+    }
+    return true;
+}
+
 std::vector<Finding> findings(const FindingContext& context)
 {
     std::vector<Finding> out;
+    const Arrangement* arrangement = find_arrangement(context.variant.loop.arrangement);
     for (const FindingKind& kind : finding_kinds())
-        for (Finding& f : kind.check(context)) {
+        for (Finding& f : arrangement && !holds_for(kind.loops, *arrangement) ? std::vector<Finding>() : kind.check(context)) {
             f.kind = kind.key;
             out.push_back(std::move(f));
         }

@@ -51,11 +51,24 @@ enum class Cause : std::uint8_t { rules,
     days,
     sight };
 
+// Loops of which a finding can hold.
+enum class Loops : std::uint8_t { all,
+    liquid, // all but air
+    glycol,
+    tank, // with drinking water
+    draining,
+    closed, // with a vessel
+    panel,
+    battery,
+    motor };
+bool holds_for(Loops loops, const Arrangement& a);
+
 // One entry per kind of finding; findings.cpp holds the table.
 struct FindingKind {
     const char* key;
     std::vector<Finding> (*check)(const FindingContext&);
     Cause cause = Cause::rules;
+    Loops loops = Loops::all;
 };
 const std::vector<FindingKind>& finding_kinds();
 

@@ -7,7 +7,7 @@
 namespace vernal {
 namespace {
 
-constexpr double frost_on_c = 4.5;     // 40 °F (common practice, no source)
+constexpr double frost_on_c = 5.0;     // above the latest by three kelvin for the probe and the pipe it does not see; estimate
 constexpr double latest_frost_c = 2.0; // the coldest wet place is colder than the probe; estimate
 constexpr double hard_frost_c = -3.0;  // coldest air of a day that pipe outdoors does not outlast; estimate
 constexpr double widest_dump_k = 20.0; // more throws heat away that the store could use; estimate
@@ -118,7 +118,7 @@ Found dump_throws_away(const FindingContext& c)
     return each<Divert>(c, [&](Found& out, std::size_t i, const Rule&, const Divert& d) {
         if (d.hysteresis.in_kelvin() <= widest_dump_k)
             return;
-        out.push_back({"", Severity::caution, "The dump goes on down to " + temp(c, (d.limit - d.hysteresis).in_celsius()), "It throws the day's heat away: what is below the limit belongs to the store.",
+        out.push_back({"", Severity::caution, "The dump goes on down to " + temp(c, (d.limit - d.hysteresis).in_celsius()), "Heat that the store could still take goes to the cooler: only what stands above its limit is too much.",
             change<Divert>(c, "Try: back " + diff(c, 8) + " below", i, [](Divert& r) { r.hysteresis = TempDiff::kelvin(8); })});
     });
 }

@@ -79,9 +79,9 @@ Found heating_without_window(const FindingContext& c)
     return each<Heating>(c, [&](Found& out, std::size_t i, const Rule&, const Heating& h) {
         if (std::any_of(h.windows.begin(), h.windows.end(), [](const HeatWindow& w) { return w.from_h != w.to_h; }))
             return;
-        out.push_back({"", Severity::caution, "Backup heating has no window", "A window whose start equals its end is off: it never heats.", change<Heating>(c, "Try: 04:00 to 08:00", i, [](Heating& r) {
-                           r.windows[0].from_h = 4;
-                           r.windows[0].to_h = 8;
+        out.push_back({"", Severity::caution, "Backup heating has no window", "A window whose start equals its end is off: it never heats.", change<Heating>(c, "Try: 05:00 to 07:00", i, [](Heating& r) {
+                           r.windows[0].from_h = 5;
+                           r.windows[0].to_h = 7;
                        })});
     });
 }

@@ -41,7 +41,7 @@ Found pitch_too_small(const FindingContext& c)
     if (!drains(c) || c.variant.loop.drain_back.pitch >= least_pitch - 1e-9)
         return {};
     return {{"", Severity::serious, "Too little pitch to drain",
-        "Below 1/4 inch per foot, 2.1 %, water stays in the array and freezes there. Pitch the array and its pipes, and leave no sag.", {}}};
+        "Below 2 % water stays in the array and in each sag between two clips, and freezes there. Pitch the array and its pipes, and leave no sag.", {}}};
 }
 
 // A start before the water is down again pushes air and water against each other.
@@ -156,16 +156,16 @@ const FindingKinds& loop_findings()
 {
     static const FindingKinds table{
         {"output_missing", output_missing, Cause::loop},
-        {"pump_below_lift", pump_below_lift, Cause::loop},
-        {"reservoir_too_small", reservoir_too_small, Cause::loop},
-        {"pitch_too_small", pitch_too_small, Cause::loop},
-        {"restarts_while_draining", restarts_while_draining},
-        {"fills_with_steam", fills_with_steam},
-        {"siphon_cannot_stand", siphon_cannot_stand, Cause::loop},
-        {"panel_label_impossible", panel_label_impossible, Cause::loop},
-        {"battery_cut_too_low", battery_cut_too_low, Cause::loop},
-        {"battery_cut_without_band", battery_cut_without_band, Cause::loop},
-        {"battery_trips", battery_trips, Cause::loop},
+        {"pump_below_lift", pump_below_lift, Cause::loop, Loops::draining},
+        {"reservoir_too_small", reservoir_too_small, Cause::loop, Loops::draining},
+        {"pitch_too_small", pitch_too_small, Cause::loop, Loops::draining},
+        {"restarts_while_draining", restarts_while_draining, Cause::rules, Loops::draining},
+        {"fills_with_steam", fills_with_steam, Cause::rules, Loops::draining},
+        {"siphon_cannot_stand", siphon_cannot_stand, Cause::loop, Loops::draining},
+        {"panel_label_impossible", panel_label_impossible, Cause::loop, Loops::panel},
+        {"battery_cut_too_low", battery_cut_too_low, Cause::loop, Loops::battery},
+        {"battery_cut_without_band", battery_cut_without_band, Cause::loop, Loops::battery},
+        {"battery_trips", battery_trips, Cause::loop, Loops::battery},
     };
     return table;
 }

@@ -8,9 +8,8 @@
 namespace vernal {
 namespace {
 
-constexpr double lead_error_felt_k = 1.0;       // a lead that reads this much off is told; estimate
-constexpr double coarse_share = 0.25;           // of the gap between start and stop, one count
-constexpr std::array budget_stores{20.0, 60.0}; // store temperatures a budget is looked at
+constexpr double lead_error_felt_k = 1.0; // a lead that reads this much off is told; estimate
+constexpr double coarse_share = 0.25;     // of the gap between start and stop, one count
 
 std::string fine(const FindingContext& c, double v) { return to_text(v, Quantity::small_difference, c.units); }
 
@@ -63,7 +62,8 @@ Found each_budget(const FindingContext& c, F f)
         if (!d || !c.variant.unit.rules[r].enabled || d->off >= d->on)
             continue;
         std::optional<Widest> widest;
-        for (double store_c : budget_stores)
+        const StoreRange stores = store_range(c.variant, r);
+        for (double store_c : {stores.low_c, stores.high_c})
             if (const auto points = real_points(c.variant, r, {store_c, 15}); points && (!widest || Widest{*points, store_c}.lowest_off_k() < widest->lowest_off_k()))
                 widest = Widest{*points, store_c};
         if (widest)

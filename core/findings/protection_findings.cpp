@@ -6,7 +6,7 @@
 namespace vernal {
 namespace {
 
-constexpr double largest_drop = 0.05; // of the pump's voltage; 3 % is aimed at (common practice, no source)
+constexpr double largest_drop = 0.05; // of the pump's voltage; estimate; IEC 60364-5-52 annex G has 3 to 5 % (from memory)
 constexpr double hot_loop_c = 120.0;
 constexpr double noticed_j = 0.1 * 3.6e6;
 
@@ -199,16 +199,16 @@ Found element_windows_empty(const FindingContext& c)
     const Element& e = loop(c).element;
     if (!has(c, Part::element) || e.mode != ElementMode::windows || std::any_of(e.windows.begin(), e.windows.end(), [](const HeatingWindow& w) { return w.start_h != w.end_h; }))
         return {};
-    return one(Severity::caution, "The element has no window", "It heats in windows, but each ends when it starts: it never does.", on_loop("Try: 4 h to 8 h", [](Loop& l) { l.element.windows[0] = {4, 8}; }));
+    return one(Severity::caution, "The element has no window", "It heats in windows, but each ends when it starts: it never does.", on_loop("Try: 5 h to 7 h", [](Loop& l) { l.element.windows[0] = {5, 7}; }));
 }
 
 Found element_by_day(const FindingContext& c)
 {
     if (!c.figures || loop(c).element.mode != ElementMode::always || !has(c, Part::element) || c.figures->heat.backup() < noticed_j)
         return {};
-    return one(Severity::note, "The element heats whenever the tank cools", "By day that is heat which the sun would have brought. A window before the morning's draw leaves the day to the sun.", on_loop("Try: only 4 h to 8 h", [](Loop& l) {
+    return one(Severity::note, "The element heats whenever the tank cools", "By day that is heat which the sun would have brought. A window before the morning's draw leaves the day to the sun.", on_loop("Try: only 5 h to 7 h", [](Loop& l) {
         l.element.mode = ElementMode::windows;
-        l.element.windows = {{{4, 8}, {}, {}}};
+        l.element.windows = {{{5, 7}, {}, {}}};
     }));
 }
 
@@ -217,25 +217,25 @@ Found element_by_day(const FindingContext& c)
 const FindingKinds& protection_findings()
 {
     static const FindingKinds table{
-        {"check_valve_in_return", check_valve_in_return, Cause::loop},
-        {"ports_swapped", ports_swapped, Cause::loop},
-        {"prime_lost", prime_lost, Cause::loop},
-        {"draws_steam", draws_steam, Cause::loop},
-        {"water_lost_by_vent", water_lost_by_vent, Cause::loop},
+        {"check_valve_in_return", check_valve_in_return, Cause::loop, Loops::draining},
+        {"ports_swapped", ports_swapped, Cause::loop, Loops::draining},
+        {"prime_lost", prime_lost, Cause::loop, Loops::draining},
+        {"draws_steam", draws_steam, Cause::loop, Loops::liquid},
+        {"water_lost_by_vent", water_lost_by_vent, Cause::loop, Loops::draining},
         {"line_shut", line_shut, Cause::loop},
         {"curve_not_known", curve_not_known, Cause::loop},
-        {"open_voltage_too_high", open_voltage_too_high, Cause::loop},
-        {"cable_drop", cable_drop, Cause::loop},
+        {"open_voltage_too_high", open_voltage_too_high, Cause::loop, Loops::panel},
+        {"cable_drop", cable_drop, Cause::loop, Loops::motor},
         {"breaker_too_large", breaker_too_large, Cause::loop},
-        {"current_over_output", current_over_output, Cause::loop},
-        {"starting_dip", starting_dip, Cause::loop},
-        {"leads_swapped", leads_swapped, Cause::loop},
-        {"vessel_too_small", vessel_too_small, Cause::loop},
-        {"vessel_precharge", vessel_precharge, Cause::loop},
-        {"relief_discharged", relief_discharged, Cause::loop},
-        {"check_valve_leaks", check_valve_leaks, Cause::loop},
-        {"element_windows_empty", element_windows_empty, Cause::loop},
-        {"element_by_day", element_by_day, Cause::loop},
+        {"current_over_output", current_over_output, Cause::loop, Loops::motor},
+        {"starting_dip", starting_dip, Cause::loop, Loops::battery},
+        {"leads_swapped", leads_swapped, Cause::loop, Loops::motor},
+        {"vessel_too_small", vessel_too_small, Cause::loop, Loops::closed},
+        {"vessel_precharge", vessel_precharge, Cause::loop, Loops::closed},
+        {"relief_discharged", relief_discharged, Cause::loop, Loops::closed},
+        {"check_valve_leaks", check_valve_leaks, Cause::loop, Loops::liquid},
+        {"element_windows_empty", element_windows_empty, Cause::loop, Loops::tank},
+        {"element_by_day", element_by_day, Cause::loop, Loops::tank},
     };
     return table;
 }

@@ -1,7 +1,7 @@
 #include "shared.h"
 
 #include "core/job/fresh_rule.h"
-#include "core/sums/stability.h"
+#include "core/sums/switching.h"
 
 namespace vernal {
 namespace {
@@ -9,6 +9,7 @@ namespace {
 constexpr double shortest_limit_c = 30.0;    // 60 °F typed on a °C unit's mind is 15.6 °C
 constexpr double relief_opens_c = 99.0;      // about 210 °F, from memory
 constexpr double layers_above_probe_k = 8.0; // what stratification and probe error may hide; estimate
+constexpr double steams_c = 100.0;           // a collector that never gets there makes no steam
 constexpr double least_gap_k = 2.0;          // of two probes of ordinary tolerance
 
 Found off_not_below_on(const FindingContext& c)
@@ -49,13 +50,105 @@ Found hysteresis_not_positive(const FindingContext& c)
     return out;
 }
 
+// Where a rule names a probe that is gone: the one that suits its part best.
+std::optional<Remedy> next_best_probe(const FindingContext& c, std::size_t rule)
+{
+    Rule r = c.variant.unit.rules[rule];
+    for (const KeyOf& k : keys_of(r)) {
+        if (k.of != KeyOf::Of::probe || k.key->empty() || probe_of(c, *k.key))
+            continue;
+        const std::string better = probe_for(c.variant, k.role);
+        if (better.empty())
+            return {};
+        return Remedy{"Try: read " + better, [of = which(c.variant.unit.rules, rule), gone = *k.key, better](Variant& v) {
+                          if (Rule* now = of.in(v.unit.rules))
+                              for (const KeyOf& key : keys_of(*now))
+                                  if (key.of == KeyOf::Of::probe && *key.key == gone)
+                                      *key.key = better;
+                      }};
+    }
+    return {};
+}
+
+std::string warmest_in_store(const Variant& v) { return probe_at(v, {ProbePlace::tank_top, ProbePlace::tank_middle, ProbePlace::tank_bottom, ProbePlace::pool_water, ProbePlace::slab_return, ProbePlace::room_air}); }
+
 Found rule_out_of_action(const FindingContext& c)
 {
     Found out;
     for (const OutOfAction& o : compile(c.variant.unit, probe_keys(c.variant)).out_of_action)
         // Differences and hysteresis that leave no band have findings of their own.
         if (o.reason.rfind("there ", 0) == 0 || !(o.reason == "the hysteresis is not above zero" || std::holds_alternative<Differential>(c.variant.unit.rules[o.rule].body)))
-            out.push_back({"", Severity::serious, "A rule is out of action", std::string(kind_of(c.variant.unit.rules[o.rule]).title) + ": " + o.reason + ".", {}});
+            out.push_back({"", Severity::serious, "A rule is out of action", std::string(kind_of(c.variant.unit.rules[o.rule]).title) + ": " + o.reason + ".", next_best_probe(c, o.rule)});
+    return out;
+}
+
+// A store limit is about the store; the collector is hotter on every sunny day, and
+// cool when the store is hot at night.
+Found limit_reads_collector(const FindingContext& c)
+{
+    return each<StoreLimit>(c, [&](Found& out, std::size_t i, const Rule&, const StoreLimit& l) {
+        if (!sits_at(c, l.probe, {ProbePlace::collector, ProbePlace::collector_2}))
+            return;
+        const std::string better = warmest_in_store(c.variant);
+        std::optional<Remedy> remedy;
+        if (!better.empty())
+            remedy = change<StoreLimit>(c, "Try: read " + better, i, [better](StoreLimit& x) { x.probe = better; });
+        out.push_back({"", Severity::serious, "The store limit reads the collector", "It stops the pump when the collector is hot, which is when there is most to gain, and does not know how hot the store is.", remedy});
+    });
+}
+
+// The usual unit of two probes: its limit reads the bottom, and the layers above are hotter.
+Found limit_below_the_layers(const FindingContext& c)
+{
+    return each<StoreLimit>(c, [&](Found& out, std::size_t i, const Rule&, const StoreLimit& l) {
+        const bool bottom = sits_at(c, l.probe, {ProbePlace::tank_bottom, ProbePlace::tank_2_bottom}), middle = sits_at(c, l.probe, {ProbePlace::tank_middle});
+        const double hidden = bottom ? 20 : 10; // kelvin that the layers above may be hotter at least; estimate
+        if ((!bottom && !middle) || l.allowance.in_kelvin() >= hidden)
+            return;
+        out.push_back({"", Severity::caution, std::string("The store limit reads the ") + (bottom ? "bottom" : "middle"), "The top may be " + diff(c, hidden) + " hotter and more than its probe shows, after a draw and while an element heats. An allowance lets the limit act that much sooner; a probe at the top is better.",
+            change<StoreLimit>(c, "Try: an allowance of " + diff(c, hidden), i, [hidden](StoreLimit& x) { x.allowance = TempDiff::kelvin(hidden); })});
+    });
+}
+
+// An output beyond those of the arrangement that says it drives a part of the loop.
+Found output_moves_nothing(const FindingContext& c)
+{
+    Found out;
+    for (std::size_t o = 0; o < c.variant.unit.outputs.size(); ++o) {
+        const bool moves = std::any_of(arrangement(c).routes.begin(), arrangement(c).routes.end(), [&](const Route& r) { return r.pump == o || (r.valve >= 0 && static_cast<std::size_t>(r.valve) == o); });
+        const Output& output = c.variant.unit.outputs[o];
+        if (moves || output.drives != Drives::loop)
+            continue;
+        out.push_back({"", Severity::caution, output.key + " moves nothing here", "It is said to drive a pump or valve of the loop, and this arrangement has none in its place: nothing comes of it in a run.", Remedy{"Try: it drives another thing", [of = which(c.variant.unit.outputs, o)](Variant& v) {
+                                                                                                                                                                                                                           if (Output* now = of.in(v.unit.outputs))
+                                                                                                                                                                                                                               now->drives = Drives::other;
+                                                                                                                                                                                                                       }}});
+    }
+    return out;
+}
+
+// A collecting rule that names a probe which is gone, or none on the collector at all.
+Found collector_without_probe(const FindingContext& c)
+{
+    Found out;
+    for (const auto& [part, place] : {std::pair{Part::collector, ProbePlace::collector}, {Part::collector_2, ProbePlace::collector_2}}) {
+        if (!arrangement(c).has(part) || !probe_at(c.variant, {place}).empty())
+            continue;
+        // What the rules call it, if one names a probe that is not there.
+        std::string key;
+        for (const Rule& r : c.variant.unit.rules)
+            if (const auto d = difference_of(c.variant.unit, r); d && !probe_of(c, d->source) && key.empty())
+                key = d->source;
+        out.push_back({"", Severity::serious, part == Part::collector ? "The collector has no probe" : "The second collector has no probe", "No rule learns whether the sun has anything to give: the pump starts by another reading or never.", Remedy{"Try: a probe on it", [key, place](Variant& v) {
+                                                                                                                                                                                                                                                            Probe p;
+                                                                                                                                                                                                                                                            p.key = key;
+                                                                                                                                                                                                                                                            for (std::size_t n = 1; p.key.empty() || std::any_of(v.probes.begin(), v.probes.end(), [&](const Probe& x) { return x.key == p.key; }); ++n)
+                                                                                                                                                                                                                                                                p.key = "S" + std::to_string(n);
+                                                                                                                                                                                                                                                            p.name = place_names[static_cast<std::size_t>(place)];
+                                                                                                                                                                                                                                                            p.place = place;
+                                                                                                                                                                                                                                                            v.probes.insert(v.probes.begin(), p);
+                                                                                                                                                                                                                                                        }}});
+    }
     return out;
 }
 
@@ -155,12 +248,19 @@ Found missing_rule(const FindingContext& c, Severity severity, const char* title
 
 Found no_store_limit(const FindingContext& c)
 {
-    return missing_rule(c, Severity::serious, "The store has no limit", "On a sunny week without draw the water goes on to the relief valve: steam, scalding water, a spoilt tank lining.", limit_probe(c.variant),
-        StoreLimit{"", Temperature::celsius(70), TempDiff::kelvin(4)});
+    if (holds_drinking_water(c))
+        return missing_rule(c, Severity::serious, "The store has no limit", "On a sunny week without draw the water goes on to the relief valve: steam, scalding water, a spoilt tank lining.", limit_probe(c.variant),
+            StoreLimit{"", Temperature::celsius(70), TempDiff::kelvin(4)});
+    const ProbePlace store = arrangement(c).places[1];
+    const double limit_c = store == ProbePlace::pool_water ? 30 : store == ProbePlace::room_air ? 23
+                                                                                                : 32; // estimates, as choosing has them
+    return missing_rule(c, Severity::caution, "Nothing ends the heating", "On a sunny day it goes on beyond what people bear.", probe_at(c.variant, {store}), StoreLimit{"", Temperature::celsius(limit_c), TempDiff::kelvin(2)});
 }
 
 Found no_cut_out(const FindingContext& c)
 {
+    if (stagnation_c(loop(c).collector) < steams_c)
+        return {};
     std::string probe;
     for (const Probe& p : c.variant.probes)
         if (p.place == ProbePlace::collector && probe.empty())
@@ -218,13 +318,17 @@ const FindingKinds& settings_findings()
         {"off_not_below_on", off_not_below_on},
         {"hysteresis_not_positive", hysteresis_not_positive},
         {"rule_out_of_action", rule_out_of_action},
+        {"collector_without_probe", collector_without_probe, Cause::probes},
+        {"limit_reads_collector", limit_reads_collector},
+        {"limit_below_the_layers", limit_below_the_layers, Cause::rules, Loops::tank},
+        {"output_moves_nothing", output_moves_nothing},
         {"switch_left", switch_left},
         {"no_collecting_rule", no_collecting_rule},
-        {"limit_too_low", limit_too_low},
-        {"limit_never_acts", limit_never_acts},
+        {"limit_too_low", limit_too_low, Cause::rules, Loops::tank},
+        {"limit_never_acts", limit_never_acts, Cause::rules, Loops::tank},
         {"no_store_limit", no_store_limit},
-        {"no_cut_out", no_cut_out},
-        {"too_cool_against_legionella", too_cool_against_legionella},
+        {"no_cut_out", no_cut_out, Cause::rules, Loops::liquid},
+        {"too_cool_against_legionella", too_cool_against_legionella, Cause::rules, Loops::tank},
         {"narrow_band", narrow_band},
         {"stops_below_zero", stops_below_zero},
     };

@@ -10,7 +10,7 @@ namespace {
 constexpr double plastic_c = 95.0;       // common plastic heating pipe (estimate; ISO 10508 malfunction class 100 °C, from memory)
 constexpr double slow_s = 180;           // a start later than that costs sun; estimate
 constexpr double felt_placement = 0.1;   // share of the surroundings in a reading: 2 K at 20 K above the air; estimate
-constexpr double empty_battery_v = 11.0; // 12 V lead-acid under load; common practice, no source
+constexpr double empty_battery_v = 11.0; // of a 12 V lead-acid battery; half a volt above 1.75 V a cell (IEC 60896-11, from memory): estimate
 
 Found voltage_cut_too_low(const FindingContext& c)
 {
@@ -18,9 +18,9 @@ Found voltage_cut_too_low(const FindingContext& c)
     return each<LowVoltage>(c, [&](Found& out, std::size_t i, const Rule&, const LowVoltage& l) {
         if (l.cut_v >= empty_battery_v * scale)
             return;
-        out.push_back({"", Severity::caution, "Cut off at " + to_text(l.cut_v, Quantity::voltage, c.units) + " the battery is already empty", "10 to 10.5 V are in use; a lead-acid battery dies young of it. 11.5 V spares it.", change<LowVoltage>(c, "Try: cut at " + to_text(11.5 * scale, Quantity::voltage, c.units), i, [scale](LowVoltage& r) {
+        out.push_back({"", Severity::caution, "Cut off at " + to_text(l.cut_v, Quantity::voltage, c.units) + " the battery is already empty", "A lead-acid battery is empty at 1.75 V a cell, 10.5 V of twelve (IEC 60896-11, from memory), and dies young of being drawn down near it.", change<LowVoltage>(c, "Try: cut at " + to_text(11.5 * scale, Quantity::voltage, c.units), i, [scale](LowVoltage& r) {
                            r.cut_v = 11.5 * scale;
-                           r.reconnect_v = std::max(r.reconnect_v, 12.6 * scale);
+                           r.reconnect_v = std::max(r.reconnect_v, 12.5 * scale);
                        })});
     });
 }
@@ -182,7 +182,7 @@ Found pipe_bears_too_little(const FindingContext& c)
         if (bears <= 0 || (bears >= stands && bears >= plastic_c) || stands < bears)
             return;
         if (out.empty())
-            out.push_back({"", Severity::serious, std::string("The ") + name + " pipe bears " + temp(c, bears), "Full sun without flow brings the collector to " + temp(c, stands) + ". Common plastic heating pipe melts away near 120 °C and must not be used beyond its label; copper on any loop that stagnates hotter.", {}});
+            out.push_back({"", Severity::serious, std::string("The ") + name + " pipe bears " + temp(c, bears), "Full sun without flow brings the collector to " + temp(c, stands) + ". Plastic heating pipe is made for 100 °C at the most, and that for hours only (ISO 10508, malfunction class, from memory); copper on any loop that stagnates hotter.", {}});
     };
     look(loop(c).supply, "supply");
     look(loop(c).back, "return");
@@ -216,12 +216,12 @@ const FindingKinds& unit_findings()
         {"guard_at_collector", guard_at_collector},
         {"slow_to_start", slow_to_start},
         {"runs_on_fault", runs_on_fault},
-        {"store_probe_high", store_probe_high},
-        {"store_probe_heated", store_probe_heated},
+        {"store_probe_high", store_probe_high, Cause::rules, Loops::tank},
+        {"store_probe_heated", store_probe_heated, Cause::rules, Loops::tank},
         {"collector_probe_astray", collector_probe_astray, Cause::probes},
-        {"pipe_bears_too_little", pipe_bears_too_little, Cause::loop},
+        {"pipe_bears_too_little", pipe_bears_too_little, Cause::loop, Loops::liquid},
         {"unit_on_a_plug", unit_on_a_plug, Cause::loop},
-        {"dip_pipe_in_wrong_port", dip_pipe_in_wrong_port, Cause::loop},
+        {"dip_pipe_in_wrong_port", dip_pipe_in_wrong_port, Cause::loop, Loops::tank},
     };
     return table;
 }

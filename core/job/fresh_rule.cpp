@@ -13,7 +13,9 @@ RuleBody body_of(std::size_t kind, std::index_sequence<I...>)
     return out;
 }
 
-// Where a probe of this role is looked for, the best place first.
+} // namespace
+
+// Where it is looked for, the best place first.
 std::string probe_for(const Variant& v, ProbeRole role)
 {
     const auto first = [&](std::initializer_list<ProbePlace> places) {
@@ -33,8 +35,6 @@ std::string probe_for(const Variant& v, ProbeRole role)
     }
     return "";
 }
-
-} // namespace
 
 std::string probe_at(const Variant& v, std::initializer_list<ProbePlace> places)
 {

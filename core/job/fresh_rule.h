@@ -9,6 +9,10 @@ namespace vernal {
 // kind: index into rule_kinds(). Keys that nothing here suits are left empty.
 Rule fresh_rule(const Variant& v, std::size_t kind);
 
+// Key of the probe that suits this role best; of the roles that any would do for,
+// and where none suits, the first. Empty: none does.
+std::string probe_for(const Variant& v, ProbeRole role);
+
 // Place of a kind among rule_kinds().
 template <class R>
 constexpr std::size_t kind_index()

@@ -41,12 +41,11 @@ void give(std::vector<Item>& items, const Taken& elsewhere, Likeness likeness)
     for (Item& x : items)
         if (lacks(x))
             without.push_back(&x);
-    for (Item* x : without) {
-        Taken taken = elsewhere;
-        taken.insert(here.begin(), here.end());
-        x->id = free_id(likeness(*x), taken);
-        here.insert(x->id);
-    }
+    if (without.empty())
+        return;
+    here.insert(elsewhere.begin(), elsewhere.end());
+    for (Item* x : without)
+        here.insert(x->id = free_id(likeness(*x), here));
 }
 
 template <class Items>

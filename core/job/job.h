@@ -93,7 +93,7 @@ struct Job {
 };
 
 // A job that works at once: one loop of this arrangement, two probes and a
-// third in the tank top, the balanced pair, three generated days.
+// third in the tank top, the even-handed pair, three generated days.
 Job new_job(const std::string& arrangement);
 
 // Ways in which hot water is drawn over a day.

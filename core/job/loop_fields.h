@@ -10,7 +10,7 @@ namespace vernal {
 template <class V, OneOf<Collector> T>
 void fields(V& v, T& c)
 {
-    v.number({"area_m2", "Area", Quantity::area, 0.1, 2000, "A flat plate has 2 to 2.5 m² (common practice, no source)"}, c.area_m2);
+    v.number({"area_m2", "Area", Quantity::area, 0.1, 2000, "Label; of all collectors together"}, c.area_m2);
     v.number({"eta0", "Efficiency without loss", Quantity::number, 0.05, 1, "Test report to ISO 9806; flat plate 0.70 to 0.82"}, c.eta0);
     v.number({"a1_w_m2k", "Heat loss coefficient a1", Quantity::loss_linear, 0.3, 40, "Test report to ISO 9806; flat plate 3 to 4.5, tubes 1 to 2"}, c.a1_w_m2k);
     v.number({"a2_w_m2k2", "Heat loss coefficient a2", Quantity::loss_square, 0, 0.2, "Test report to ISO 9806; 0.005 to 0.02"}, c.a2_w_m2k2);
@@ -18,9 +18,9 @@ void fields(V& v, T& c)
     v.number({"capacity_j_m2k", "Heat capacity", Quantity::area_capacity, 500, 60000, "Test report to ISO 9806; 5 to 12 kJ/m²K with fluid"}, c.capacity_j_m2k);
     v.number({"iam_b0", "Incidence modifier b0", Quantity::number, 0, 0.5, "0.1 for one pane (Duffie & Beckman, ch. 6)"}, c.iam_b0);
     v.number({"iam_diffuse", "Diffuse modifier", Quantity::number, 0.3, 1, "About 0.9 for one pane"}, c.iam_diffuse);
-    v.number({"tilt_deg", "Tilt", Quantity::angle, 0, 90, "Near the latitude (common practice, no source)"}, c.tilt_deg);
+    v.number({"tilt_deg", "Tilt", Quantity::angle, 0, 90, "Steeper gathers more in winter, flatter more in summer"}, c.tilt_deg);
     v.number({"azimuth_deg", "Azimuth, west of south", Quantity::angle, -180, 180, "0 faces south"}, c.azimuth_deg);
-    v.number({"content_m3", "Fluid in it", Quantity::volume, 1e-5, 5, "Label; 0.5 to 1 L per m² (common practice, no source)"}, c.content_m3);
+    v.number({"content_m3", "Fluid in it", Quantity::volume, 1e-5, 5, "Label; 0.3 to 2 L per m² (estimate)"}, c.content_m3);
     v.number({"drop_pa", "Pressure drop, with the coil's", Quantity::pressure_drop, 0, 1e6, "Test reports, of both"}, c.drop_pa);
     v.number({"drop_flow_m3_s", "at a flow of", Quantity::flow, 1e-6, 2, "The flow that drop is stated for"}, c.drop_flow_m3_s);
 }
@@ -40,7 +40,7 @@ void fields(V& v, T& p)
 template <class V, OneOf<Tank> T>
 void fields(V& v, T& t)
 {
-    v.number({"volume_m3", "Volume", Quantity::volume, 0.02, 50, "One to two days of draw (common practice, no source)"}, t.volume_m3);
+    v.number({"volume_m3", "Volume", Quantity::volume, 0.02, 50, "What is drawn until the sun is back; see the sum"}, t.volume_m3);
     v.number({"loss_w_k", "Standing loss", Quantity::conductance, 0, 60, "Label or test report; 1.5 to 3.5 for 300 L"}, t.loss_w_k);
     v.number({"room_c", "Room temperature", Quantity::temperature, -20, 50, ""}, t.room_c);
     v.number({"coil_w_k", "Coil, heat per kelvin", Quantity::conductance, 10, 20000, "40 to 60 W/K per m² of collector (estimate)"}, t.coil_w_k);
@@ -56,7 +56,7 @@ void fields(V& v, T& p)
     v.number({"power_w", "Power when on", Quantity::power, 0, 5000, "Meter at the pump; the label says the most"}, p.power_w);
     v.number({"head_m", "Head at no flow", Quantity::length, 0, 200, "The pump's curve or label; 0: not known"}, p.head_m);
     v.number({"free_flow_m3_s", "Flow at no head", Quantity::flow, 0, 0.05, "The pump's curve or label; 0: not known"}, p.free_flow_m3_s);
-    v.number({"speed", "Set to a speed of", Quantity::ratio, 0.1, 1, "100 % fixed; a floor of 30 % is often raised to 50 % (common practice, no source)"}, p.speed);
+    v.number({"speed", "Set to a speed of", Quantity::ratio, 0.1, 1, "100 % at a fixed speed; slower only where the water still reaches the top"}, p.speed);
     v.boolean({"by_curve", "Flow by curve and friction", "Instead of the measured flow; needs the two points of the curve"}, p.by_curve);
     v.boolean({"shut", "A valve in its line is shut"}, p.shut);
 }
@@ -119,8 +119,8 @@ template <class V, OneOf<DrainBack> T>
 void fields(V& v, T& d)
 {
     v.number({"lift_m", "Lift", Quantity::length, 0, 60, "From the resting water to the top of the array"}, d.lift_m);
-    v.number({"pitch", "Pitch", Quantity::ratio, 0, 0.5, "At least 1/4 inch per foot, 2.1 % (common practice, no source)"}, d.pitch);
-    v.number({"drain_s", "Drains within", Quantity::duration, 5, 3600, "Watch it once; 2 to 5 min (common practice, no source)"}, d.drain_s);
+    v.number({"pitch", "Pitch", Quantity::ratio, 0, 0.5, "At least 2 %: what a sag of 6 mm between clips 1.2 m apart needs (computed)"}, d.pitch);
+    v.number({"drain_s", "Drains within", Quantity::duration, 5, 3600, "Watch it once; 1 to 8 min (estimate)"}, d.drain_s);
     v.boolean({"siphon", "The return can run full", "A full return hangs on its own weight: the pump lifts only at the start"}, d.siphon);
     v.boolean({"fill_boost", "Full speed while filling", "A pump set below full speed may not reach the top; 30 % of the speed has 9 % of the head"}, d.fill_boost);
     v.boolean({"check_valve", "A check valve in the return", "There must be none: the array could not drain"}, d.check_valve);
@@ -135,7 +135,7 @@ template <class V, OneOf<Panel> T>
 void fields(V& v, T& p)
 {
     v.number({"isc_a", "Short-circuit current", Quantity::current, 0.05, 50, "Label"}, p.isc_a);
-    v.number({"voc_v", "Open-circuit voltage", Quantity::voltage, 1, 200, "Label; about 22 V of a \"12 V\" panel (common practice, no source)"}, p.voc_v);
+    v.number({"voc_v", "Open-circuit voltage", Quantity::voltage, 1, 200, "Label; 36 cells of about 0.6 V have 21.6 V (computed), more in the cold"}, p.voc_v);
     v.number({"imp_a", "Current at most power", Quantity::current, 0.05, 50, "Label; less than the short-circuit current"}, p.imp_a);
     v.number({"vmp_v", "Voltage at most power", Quantity::voltage, 0.5, 200, "Label; less than the open-circuit voltage"}, p.vmp_v);
     v.number({"isc_a_k", "Current per kelvin", Quantity::number, -0.1, 0.1, "Label, A/K; about +0.05 % of the current"}, p.isc_a_k);
@@ -163,8 +163,8 @@ void fields(V& v, T& b)
     v.number({"resistance_ohm", "Inner resistance", Quantity::resistance, 0.0005, 2, "Drop over current when a load is switched on"}, b.resistance_ohm);
     v.number({"full_v", "Full, at rest", Quantity::voltage, 2, 60, "12.7 to 12.9 V (lead-acid, from memory)"}, b.full_v);
     v.number({"empty_v", "Empty, at rest", Quantity::voltage, 1, 60, "11.3 to 11.9 V (lead-acid, from memory)"}, b.empty_v);
-    v.number({"cut_v", "Pump cut off below", Quantity::voltage, 0, 60, "11.5 V spares the battery; 10 to 10.5 V is empty (common practice, no source)"}, b.cut_v);
-    v.number({"reconnect_v", "and on again above", Quantity::voltage, 0, 60, "12.6 to 13.5 V (common practice, no source)"}, b.reconnect_v);
+    v.number({"cut_v", "Pump cut off below", Quantity::voltage, 0, 60, "Above 10.5 V, 1.75 V a cell, at which a lead-acid battery is empty (IEC 60896-11, from memory); the higher, the longer it lives"}, b.cut_v);
+    v.number({"reconnect_v", "and on again above", Quantity::voltage, 0, 60, "12.2 to 14 V (estimate): charged again, not only rested"}, b.reconnect_v);
     v.number({"charge_limit_v", "Charge limit", Quantity::voltage, 2, 70, "14.1 to 14.8 V by the battery's maker"}, b.charge_limit_v);
     v.number({"other_load_w", "Other loads", Quantity::small_power, 0, 500, "The unit itself: 0.5 to 3 W"}, b.other_load_w);
     v.number({"start_charge", "Charge at the start", Quantity::ratio, 0, 1, ""}, b.start_charge);
@@ -181,7 +181,7 @@ void fields(V& v, T& e)
     v.number({"set_c", "Thermostat", Quantity::temperature, 10, 90, "60 °C against legionella; a tempering valve behind it"}, e.set_c);
     static constexpr const char* keys[][2]{{"from_1_h", "to_1_h"}, {"from_2_h", "to_2_h"}, {"from_3_h", "to_3_h"}};
     for (std::size_t i = 0; i < e.windows.size(); ++i) {
-        v.number({keys[i][0], i == 0 ? "Window from" : "and from", Quantity::time_of_day, 0, 24, "Leave the day to the sun: 4 to 8 h for the morning (common practice, no source)"}, e.windows[i].start_h);
+        v.number({keys[i][0], i == 0 ? "Window from" : "and from", Quantity::time_of_day, 0, 24, "Before the hours of use; the day is the sun's"}, e.windows[i].start_h);
         v.number({keys[i][1], "to", Quantity::time_of_day, 0, 24, "Equal to its start: no window"}, e.windows[i].end_h);
     }
 }
@@ -191,7 +191,7 @@ void fields(V& v, T& x)
 {
     v.number({"volume_m3", "Vessel", Quantity::volume, 0.001, 5, "Label"}, x.volume_m3);
     v.number({"precharge_pa", "Gas, when empty", Quantity::pressure, 0, 2e6, "A little below the cold fill; gauge at its gas valve"}, x.precharge_pa);
-    v.number({"fill_pa", "Cold fill", Quantity::pressure, 0, 2e6, "About 30 psi, 2.07 bar (common practice, no source); mark it on the gauge"}, x.fill_pa);
+    v.number({"fill_pa", "Cold fill", Quantity::pressure, 0, 2e6, "0.1 bar for each metre up to the array and 0.5 to 1.5 bar more (estimate); mark it on the gauge"}, x.fill_pa);
     v.number({"relief_pa", "Relief valve opens", Quantity::pressure, 2e4, 2e6, "Its label; never cap or disable it"}, x.relief_pa);
     v.number({"boils_k", "Boils above water by", Quantity::difference, 0, 30, "2 to 8 K of 30 to 50 % glycol (estimate)"}, x.boils_k);
 }
@@ -207,10 +207,10 @@ template <class V, OneOf<Wiring> T>
 void fields(V& v, T& w)
 {
     v.number({"cable_m", "Cable, one way", Quantity::length, 0.1, 300, ""}, w.cable_m);
-    v.number({"section_m2", "Wire", Quantity::wire, 1e-7, 1e-4, "1.5 to 6 mm²; 18 AWG or thicker for a panel (common practice, no source)"}, w.section_m2);
+    v.number({"section_m2", "Wire", Quantity::wire, 1e-7, 1e-4, "1 to 10 mm² (estimate), by the drop: see the sum"}, w.section_m2);
     v.number({"breaker_a", "Breaker or fuse", Quantity::current, 0.1, 125, "It must not be larger than what the weakest part behind it bears"}, w.breaker_a);
     v.number({"output_a", "The unit's output bears", Quantity::current, 0.05, 125, "Label of the unit"}, w.output_a);
-    v.number({"bears_v", "The unit's supply bears", Quantity::voltage, 0, 400, "DC units live between 10 and 16 V (common practice, no source); 0: not known"}, w.bears_v);
+    v.number({"bears_v", "The unit's supply bears", Quantity::voltage, 0, 400, "Label of the unit; 0: not known"}, w.bears_v);
     v.boolean({"plug", "The unit hangs on a plug", "Fixed wiring is expected"}, w.plug);
 }
 

@@ -42,13 +42,13 @@ template <class V, OneOf<Lead> T>
 void fields(V& v, T& l)
 {
     v.number({"length_m", "Lead, one way", Quantity::length, 0, 2000, "0: none, or not stated"}, l.length_m);
-    v.number({"section_m2", "Wire", Quantity::wire, 2e-8, 1e-5, "Shielded 22 AWG (common practice, no source), 0.5 to 0.75 mm²"}, l.section_m2);
+    v.number({"section_m2", "Wire", Quantity::wire, 2e-8, 1e-5, "0.25 to 1.5 mm² (estimate), shielded"}, l.section_m2);
     static constexpr std::array strands{"drawn", "solid", "fine"};
     v.choice("strands", strands, l.strands);
     v.boolean({"three_wire", "Three wires", "The unit measures the third and takes it off; both ends must be made for it"}, l.three_wire);
     v.number({"temp_c", "The wire's temperature", Quantity::temperature, -60, 150, ""}, l.temp_c);
     v.number({"leak_ohm", "Moisture between the wires", Quantity::resistance, 0, 1e9, "0: dry. A wet joint has 10 kΩ to 1 MΩ (estimate)"}, l.leak_ohm);
-    v.number({"cable_c", "The cable bears up to", Quantity::temperature, 0, 400, "Printed on it: PVC 70 to 90 °C, silicone 180 °C (common practice, no source); 0 °C: not stated"}, l.cable_c);
+    v.number({"cable_c", "The cable bears up to", Quantity::temperature, 0, 400, "Printed on it: PVC 70 °C (IEC 60227), silicone 180 °C (IEC 60245; both from memory); 0 °C: not stated"}, l.cable_c);
 }
 
 template <class V, OneOf<Condition> T>

@@ -1,6 +1,8 @@
 // What a new job of each arrangement begins with. Figures are those a technician
-// would expect to start from (common practice, no source), not anybody's measured plant.
+// can start from (estimates), not anybody's measured plant.
 #include "ids.h"
+
+#include "core/plant/passing.h"
 
 #include <functional>
 
@@ -39,8 +41,8 @@ Differential difference(const char* source, const char* store, double on_k, doub
 template <class Limit>
 Limit limit(const char* probe, double limit_c, double hysteresis_k) { return {probe, Temperature::celsius(limit_c), TempDiff::kelvin(hysteresis_k)}; }
 
-// Pump, cut-out, limit on the warmest part of the store, the balanced pair.
-void usual(Variant& v, double on_k = 8, double off_k = 4, double store_limit_c = 70)
+// Pump, cut-out, limit on the warmest part of the store, the even-handed pair.
+void usual(Variant& v, double on_k = 8, double off_k = 2, double store_limit_c = 70)
 {
     const Arrangement& a = *find_arrangement(v.loop.arrangement);
     const bool tank = a.has(Part::tank);
@@ -51,7 +53,8 @@ void usual(Variant& v, double on_k = 8, double off_k = 4, double store_limit_c =
     v.unit.outputs = {Output{"P1", "Loop pump", Mode::automatic, 0}};
     add(v, "P1", limit<CutOut>("S1", 125, 15));
     add(v, "P1", limit<StoreLimit>(tank ? "S3" : "S2", store_limit_c, 4));
-    add(v, "P1", RunTimes{0, 0});
+    // A start is kept on until what stood cold in the pipes has passed, and starts are kept apart.
+    add(v, "P1", RunTimes{past_the_slug_s(v.loop.collector, v.loop.supply, v.loop.pump.flow_m3_s), 120});
     add(v, "P1", difference("S1", "S2", on_k, off_k));
 }
 
@@ -63,7 +66,24 @@ RunTimes& run_times(Variant& v)
     return std::get<RunTimes>(v.unit.rules.emplace_back(Rule{"P1", true, RunTimes{}}).body);
 }
 
-void direct(Variant& v) { usual(v); }
+// A valve of its own that falls open and empties the array before it freezes.
+void drained_by_a_valve(Variant& v)
+{
+    Output valve{"V1", "Drain-down valve"};
+    valve.drives = Drives::drain_valve;
+    v.unit.outputs.push_back(valve);
+    DrainDown drain;
+    drain.probe = "S1";
+    drain.pump = "P1";
+    drain.hysteresis = TempDiff::kelvin(20); // filled again only when the pump is about to start: water that stands in a cold pipe freezes
+    add(v, "V1", drain);
+}
+
+void direct(Variant& v)
+{
+    usual(v);
+    drained_by_a_valve(v);
+}
 void glycol_coil(Variant& v) { usual(v); }
 
 void glycol_hx(Variant& v)
@@ -72,14 +92,15 @@ void glycol_hx(Variant& v)
     v.unit.outputs.push_back({"P2", "Tank pump", Mode::automatic, 0});
     v.loop.pump_2 = {1e-4, 28};
     add(v, "P2", limit<StoreLimit>("S3", 70, 4)); // both start together
-    add(v, "P2", difference("S1", "S2", 8, 4));
+    add(v, "P2", run_times(v));
+    add(v, "P2", difference("S1", "S2", 8, 2));
 }
 
 void drainback(Variant& v)
 {
     usual(v);
     v.loop.pump.power_w = 75;
-    run_times(v) = {60, 300}; // time to drain before it starts again
+    run_times(v).min_off_s = 300; // time to drain before it starts again
 }
 
 void pool(Variant& v)
@@ -88,17 +109,19 @@ void pool(Variant& v)
     v.loop.supply = v.loop.back = {20, 18, 0.042, 0.9};
     v.loop.pump = {1.4e-3, 420};
     usual(v, 3, 1, 30);
+    drained_by_a_valve(v);
 }
 
 void pv_direct(Variant& v)
 {
-    usual(v, 10, 4);
+    usual(v, 10, 2);
     v.loop.pump.power_w = 14;
 }
 
 void pv_battery(Variant& v)
 {
-    usual(v, 10, 6); // power saving: run when it pays
+    usual(v, 10, 3); // power saving: run when it pays
+    drained_by_a_valve(v);
     v.loop.pump.power_w = 18;
 }
 
@@ -107,7 +130,8 @@ void floor(Variant& v)
     v.loop.collector.area_m2 = 14;
     v.loop.pump = {2.2e-4, 45};
     v.loop.supply.bore_m = v.loop.back.bore_m = 0.02;
-    usual(v, 8, 4, 32); // what the slab bears
+    usual(v, 8, 2, 32);            // what the slab bears
+    run_times(v).min_off_s = 1800; // it is slow
 }
 
 void air(Variant& v)
@@ -120,7 +144,7 @@ void air(Variant& v)
 
 void two_stores(Variant& v)
 {
-    usual(v, 8, 4, 85);
+    usual(v, 8, 2, 85);
     v.loop.tank_2 = {0.5, 3.2, 16, 420, 0.5};
     v.probes.push_back(probe("S4", "Second tank bottom", ProbePlace::tank_2_bottom));
     v.unit.outputs.push_back({"V1", "Valve to the second tank", Mode::automatic, 0});
@@ -132,7 +156,7 @@ void two_stores(Variant& v)
     second.allowance = TempDiff::kelvin(20); // its probe sits at the bottom
     second.only_store = "S4";
     add(v, "P1", second);
-    add(v, "P1", SecondStore{"V1", "S1", "S4", TempDiff::kelvin(8), TempDiff::kelvin(4), 1800, 120});
+    add(v, "P1", SecondStore{"V1", "S1", "S4", TempDiff::kelvin(8), TempDiff::kelvin(2), 1800, 120});
 }
 
 void two_arrays(Variant& v)
@@ -148,21 +172,23 @@ void two_arrays(Variant& v)
     v.unit.outputs.push_back({"P2", "West pump", Mode::automatic, 0});
     add(v, "P2", limit<CutOut>("S4", 125, 15));
     add(v, "P2", limit<StoreLimit>("S3", 70, 4));
-    add(v, "P2", difference("S4", "S2", 8, 4));
+    add(v, "P2", run_times(v));
+    add(v, "P2", difference("S4", "S2", 8, 2));
+    v.loop.vessel.volume_m3 = 0.025;
 }
 
 void dump(Variant& v)
 {
     usual(v);
     v.unit.outputs.push_back({"V1", "Valve to the cooler", Mode::automatic, 0});
-    add(v, "P1", limit<Divert>("S1", 90, 8)); // the pump runs for the cooler even when the tank is full
-    add(v, "V1", limit<Divert>("S1", 90, 8));
+    add(v, "P1", limit<Divert>("S1", 95, 18)); // the pump runs for the cooler even when the tank is full
+    add(v, "V1", limit<Divert>("S1", 95, 18));
 }
 
 void tube_manifold(Variant& v)
 {
     v.loop.collector = {4.5, 0.7, 1.3, 0.007, 0.02, 9500, 0.05, 0.95, 50, 0};
-    usual(v, 10, 4);
+    usual(v, 10, 2);
     v.probes[0].lag_s = 40;
     v.probes[0].placement = 0.05;
 }
@@ -174,7 +200,7 @@ const std::vector<std::pair<const char*, void (*)(Variant&)>> templates{
 } // namespace
 
 // Household: 180 L of tempered water over a day, most of it in the morning and the
-// evening; wash-down: two long draws. Common practice, no source.
+// evening; wash-down: two long draws. Estimates.
 const std::vector<DrawProfile>& draw_profiles()
 {
     static const std::vector<DrawProfile> table{

@@ -8,7 +8,7 @@
 
 namespace vernal {
 
-double Trace::interval_s() const
+double usual_spacing_s(const std::vector<double>& time_s)
 {
     std::vector<double> gaps;
     for (std::size_t i = 1; i < time_s.size(); ++i)

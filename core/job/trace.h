@@ -13,8 +13,13 @@ struct TraceColumn {
     std::string name; // as in the header, without the unit: "collector"
     Quantity quantity = Quantity::number;
     std::vector<double> values; // SI, °C; NaN where the cell is empty
+    std::string unit{};         // of a plain number, as written: "bar"; else empty
     bool operator==(const TraceColumn&) const = default;
 };
+
+// The usual distance of two rows, seconds: the median, of an even number of distances
+// the larger of the middle two. 0 with fewer than two rows.
+double usual_spacing_s(const std::vector<double>& time_s);
 
 // Times strictly rise. Columns are as long as time_s.
 struct Trace {
@@ -29,8 +34,7 @@ struct Trace {
                 return &c;
         return nullptr;
     }
-    // The usual distance of two rows, seconds: the median. 0 with fewer than two rows.
-    double interval_s() const;
+    double interval_s() const { return usual_spacing_s(time_s); }
     bool has_date() const { return start.size() >= 19; }
     // Time of day of time 0, seconds; 0 without a date.
     double clock_s() const;

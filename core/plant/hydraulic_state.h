@@ -11,9 +11,9 @@
 
 namespace vernal {
 
-// Fall over length below which water stays in what should drain: 1/4 inch per
-// foot (common practice, no source).
-inline constexpr double least_pitch = 0.25 / 12.0;
+// Fall over length below which water stays in what should drain: what a sag
+// between two clips needs, 4 sag / span of a parabola at its end. Sag and span are estimates.
+inline constexpr double least_pitch = 4 * 0.006 / 1.2;
 
 // Greatest height above the resting water, m, at which water of this
 // temperature still hangs together in a full pipe: p_atm − ρ g h = p_sat(T).

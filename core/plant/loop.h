@@ -141,7 +141,7 @@ struct Battery {
     double capacity_ah = 70.0;
     double resistance_ohm = 0.02;
     double full_v = 12.8, empty_v = 11.4;    // at rest
-    double cut_v = 11.5, reconnect_v = 12.6; // low-voltage cut-out of the pump
+    double cut_v = 11.5, reconnect_v = 12.5; // low-voltage cut-out of the pump
     double charge_limit_v = 14.4;
     double other_load_w = 0.5; // the unit itself and what else hangs on it
     double start_charge = 0.8; // 0…1, before the first day
@@ -186,7 +186,7 @@ struct Element {
 struct Vessel {
     double volume_m3 = 0.018;
     double precharge_pa = 1.5e5;
-    double fill_pa = 2.0e5;   // cold, at the vessel
+    double fill_pa = 1.8e5;   // cold, at the vessel
     double relief_pa = 6.0e5; // opens
     double boils_k = 6.0;     // how far the fluid boils above water
     bool operator==(const Vessel&) const = default;
@@ -203,8 +203,8 @@ struct CheckValve {
 struct Wiring {
     double cable_m = 6.0; // one way
     double section_m2 = 2.5e-6;
-    double breaker_a = 6.0;
-    double output_a = 10.0; // rating of the unit's output
+    double breaker_a = 10.0;
+    double output_a = 12.0; // rating of the unit's output
     double bears_v = 0.0;   // highest supply the unit is made for; 0: not known
     bool plug = false;      // the unit hangs on a plug
     bool operator==(const Wiring&) const = default;
@@ -265,6 +265,22 @@ enum class ProbePlace : std::uint8_t { collector,
 inline constexpr std::array place_keys{"collector", "tank_bottom", "tank_middle", "tank_top", "return_pipe", "supply_pipe", "collector_2", "tank_2_bottom", "tank_2_top", "pool_water", "slab_return", "room_air"};
 inline constexpr std::size_t probe_places = place_keys.size();
 inline constexpr std::array<const char*, probe_places> place_names{"Collector", "Tank bottom", "Tank middle", "Tank top", "Return pipe", "Supply pipe", "Second collector", "Second tank bottom", "Second tank top", "Pool", "Slab return", "Room"};
+
+// In what takes the heat.
+inline bool in_store(ProbePlace p)
+{
+    switch (p) {
+    case ProbePlace::tank_bottom:
+    case ProbePlace::tank_middle:
+    case ProbePlace::tank_top:
+    case ProbePlace::tank_2_bottom:
+    case ProbePlace::tank_2_top:
+    case ProbePlace::pool_water:
+    case ProbePlace::slab_return:
+    case ProbePlace::room_air: return true;
+    default: return false;
+    }
+}
 
 // Parts that can be edited and drawn.
 enum class Part : std::uint8_t { collector,

@@ -7,8 +7,8 @@
 namespace vernal {
 
 struct Lead {
-    double length_m = 0;          // one way, 0…2000; 0: none, or not stated
-    double section_m2 = 0.326e-6; // of one conductor; AWG 22
+    double length_m = 0;        // one way, 0…2000; 0: none, or not stated
+    double section_m2 = 0.5e-6; // of one conductor
     Strands strands = Strands::drawn;
     bool three_wire = false; // the unit measures the third wire and takes it off
     double temp_c = 20;      // of the copper

@@ -20,20 +20,21 @@ void channel_values(const Program& p, const Inputs& in, const EngineState& s, Va
     v[zero_channel] = 0;
     for (std::size_t i = 0; i < p.spare.size(); ++i)
         v[first_spare_channel + i] = p.spare[i];
-    for (const Average& a : p.averages)
-        v[a.to] = static_cast<MilliKelvin>((s.average[a.to] + average_unit / 2) >> 10);
+    for (std::size_t i = 0; i < p.averages.size(); ++i)
+        v[p.averages[i].to] = static_cast<MilliKelvin>((s.average[i] + average_unit / 2) >> 10);
 }
 
-std::uint32_t fault_bits(const Program& p, const EngineState& s)
+ChannelBits fault_bits(const Program& p, const EngineState& s)
 {
     return p.used & ~s.trusted;
 }
 
 Bits conditions(const Program& p, const Inputs& in, const Values& v, EngineState& s)
 {
-    GateSample sample{in, v, s.latched, s};
+    GateSample sample{in, v, {}, s};
+    sample.bits.word[0] = s.latched;
     for (const Gate& g : p.gates)
-        sample.bits |= with_kind(g.kind, [&](auto kind) { return kind.holds(g, sample); }) ? bit(g.bit) : 0;
+        sample.bits.put(g.bit, with_kind(g.kind, [&](auto kind) { return kind.holds(g, sample); }));
     return sample.bits;
 }
 
@@ -47,7 +48,7 @@ using namespace parts;
 bool update_probes(const Program& p, const Inputs& in, EngineState& s)
 {
     bool moved = false;
-    for (std::uint32_t left = p.used; left != 0; left &= left - 1) {
+    for (ChannelBits left = p.used; left != 0; left &= left - 1) {
         const auto i = static_cast<std::size_t>(std::countr_zero(left));
         const std::uint32_t its = bit32(i);
         if (!in.readings[i].valid) {
@@ -70,9 +71,10 @@ bool update_probes(const Program& p, const Inputs& in, EngineState& s)
 
 void update_averages(const Program& p, const Inputs& in, EngineState& s)
 {
-    for (const Average& a : p.averages) {
+    for (std::size_t i = 0; i < p.averages.size(); ++i) {
+        const Average& a = p.averages[i];
         const std::int64_t x = std::int64_t{in.readings[a.from].mk} * average_unit;
-        std::int64_t& y = s.average[a.to];
+        std::int64_t& y = s.average[i];
         if (!in.readings[a.from].valid)
             y = not_since;
         else
@@ -80,20 +82,20 @@ void update_averages(const Program& p, const Inputs& in, EngineState& s)
     }
 }
 
-void update_latches(const Program& p, const Values& v, std::uint32_t faults, EngineState& s)
+void update_latches(const Program& p, const Values& v, ChannelBits faults, EngineState& s)
 {
-    std::uint32_t latched = s.latched;
-    std::uint32_t one = 1;
+    LatchBits latched = s.latched;
+    LatchBits one = 1;
     for (const Latch& l : p.latches) {
         const MilliKelvin x = v[l.plus] - v[l.minus];
-        latched |= x >= l.set_mk ? one : 0U;
-        latched &= ~(x <= l.clear_mk ? one : 0U);
+        latched |= x >= l.set_mk ? one : 0;
+        latched &= ~(x <= l.clear_mk ? one : 0);
         one <<= 1;
     }
     if (faults != 0)
         for (std::size_t i = 0; i < p.latches.size(); ++i)
             if ((p.latch_reads[i] & faults) != 0)
-                latched &= ~bit32(i);
+                latched &= ~bit64(i);
     // Nothing on its way, and nothing that would have to wait.
     if (s.pending == 0 && ((latched ^ s.latched) & p.delayed) == 0) {
         s.latched = latched;
@@ -101,7 +103,7 @@ void update_latches(const Program& p, const Values& v, std::uint32_t faults, Eng
     }
     for (const Delay& d : p.delays) {
         Millis& since = s.since[d.timer];
-        const std::uint32_t its = bit32(d.latch);
+        const LatchBits its = bit64(d.latch);
         if (((latched ^ s.latched) & its) == 0 || (p.latch_reads[d.latch] & faults) != 0) {
             since = not_since;
             s.pending &= ~its;
@@ -120,6 +122,7 @@ void update_latches(const Program& p, const Values& v, std::uint32_t faults, Eng
     s.latched = latched;
 }
 
+// As the output resolves it, within its range.
 std::int32_t in_range(const Speed& x, std::int64_t pm)
 {
     const auto held = static_cast<std::int32_t>(std::clamp<std::int64_t>(pm, x.floor_pm, x.top_pm));
@@ -132,30 +135,41 @@ std::int32_t by_difference(const Speed& x, std::int64_t value_mk)
     return in_range(x, over < 0 ? x.floor_pm : x.floor_pm + std::int64_t{over / x.per_mk} * x.step_pm);
 }
 
-// Of an output that is on; the state of a speed that seeks a target moves on.
-std::int32_t speed_of(const Program& p, const Values& v, const Decision& d, std::size_t o, EngineState& s)
+// The state of a speed that seeks a target moves on: it is not rounded, or steps
+// smaller than the output resolves would never add up.
+std::int32_t seek(const Speed& x, MilliKelvin value, EngineState& s)
+{
+    std::int32_t& now = s.speed_pm[x.output];
+    Millis& at = s.speed_at[x.output];
+    if (now < 0) {
+        now = x.floor_pm;
+        at = s.now_ms;
+    } else if (at == not_since) {
+        at = s.now_ms;
+    } else if (s.now_ms - at >= x.every_ms) {
+        now = std::clamp(now + (value > x.at_mk + x.per_mk ? x.step_pm : value < x.at_mk - x.per_mk ? -x.step_pm
+                                                                                                    : 0),
+            x.floor_pm, x.top_pm);
+        at = s.now_ms;
+    }
+    return in_range(x, now);
+}
+
+// Of an output that is on.
+std::int32_t speed_of(const Program& p, const Values& v, ChannelBits faults, const Decision& d, std::size_t o, EngineState& s)
 {
     std::int32_t speed = full_speed;
-    if (d.priority >= Priority::min_off)
-        for (const Speed& x : p.speeds) {
-            if (x.output != o)
-                continue;
-            const MilliKelvin value = v[x.plus] - v[x.minus];
-            if (x.kind == Speed::Kind::difference) {
-                speed = by_difference(x, value);
-                continue;
-            }
-            std::int32_t& now = s.speed_pm[o];
-            if (s.changed_at[o] == s.now_ms) {
-                now = x.floor_pm;
-                s.speed_at[o] = s.now_ms;
-            } else if (s.now_ms - s.speed_at[o] >= x.every_ms) {
-                now = in_range(x, now + (value > x.at_mk + x.per_mk ? x.step_pm : value < x.at_mk - x.per_mk ? -x.step_pm
-                                                                                                             : 0));
-                s.speed_at[o] = s.now_ms;
-            }
-            speed = in_range(x, now);
-        }
+    for (const Speed& x : p.speeds) {
+        if (x.output != o)
+            continue;
+        const bool blind = (x.reads & faults) != 0;
+        if (blind || s.changed_at[o] == s.now_ms)
+            s.speed_pm[o] = -1;
+        if (blind || d.priority < Priority::min_off)
+            s.speed_at[o] = not_since;
+        else
+            speed = x.kind == Speed::Kind::difference ? by_difference(x, v[x.plus] - v[x.minus]) : seek(x, v[x.plus] - v[x.minus], s);
+    }
     const OutputTimers& t = p.timers[o];
     return s.now_ms - s.changed_at[o] < t.boost_ms ? t.boost_pm : speed;
 }
@@ -167,6 +181,13 @@ Millis clock_after(Millis clock, Millis ms)
                                              : next % day_ms;
 }
 
+// As one number: a comparison of arrays is a call.
+bool same_modes(const std::array<Mode, max_outputs>& a, const std::array<Mode, max_outputs>& b)
+{
+    static_assert(sizeof a == sizeof(std::uint64_t));
+    return std::bit_cast<std::uint64_t>(a) == std::bit_cast<std::uint64_t>(b);
+}
+
 // A guard that looks at every reading.
 bool watching(const Program& p, const EngineState& s)
 {
@@ -176,9 +197,10 @@ bool watching(const Program& p, const EngineState& s)
 Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
 {
     s.now_ms += p.sample_ms;
-    const std::uint32_t latched = s.latched, pending = s.pending, before = s.running;
+    const LatchBits latched = s.latched, pending = s.pending;
+    const std::uint32_t before = s.running;
     const bool moved = update_probes(p, in, s);
-    const std::uint32_t faults = fault_bits(p, s);
+    const ChannelBits faults = fault_bits(p, s);
     if (!p.averages.empty())
         update_averages(p, in, s);
     Values v;
@@ -186,11 +208,11 @@ Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
     update_latches(p, v, faults, s);
     const bool still = !moved && s.latched == latched && s.pending == pending && in.pressed == 0;
     DecisionCache& cache = s.cache;
-    if (still && s.now_ms <= cache.until_ms && in.modes == cache.modes && in.away == cache.away && in.clock_ms == clock_after(cache.clock_ms, p.sample_ms) && in.date == cache.date) {
+    if (still && s.now_ms <= cache.until_ms && same_modes(in.modes, cache.modes) && in.away == cache.away && in.clock_ms == clock_after(cache.clock_ms, p.sample_ms) && in.date == cache.date) {
         cache.clock_ms = in.clock_ms;
         for (const Speed& x : p.speeds)
             if (running(s, x.output))
-                cache.decisions[x.output].speed_pm = speed_of(p, v, cache.decisions[x.output], x.output, s);
+                cache.decisions[x.output].speed_pm = speed_of(p, v, faults, cache.decisions[x.output], x.output, s);
         return cache.decisions;
     }
     cache.until_ms = long_ago;
@@ -204,7 +226,7 @@ Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
             on = s.now_ms;
     }
     Decisions out;
-    const Ask ask{p, in, s, faults, requesting(p, s.conditions)};
+    const Ask ask{p, in, s, faults};
     for (std::size_t o = 0; o < p.outputs; ++o) {
         const Request request = decide(ask, o);
         Decision& d = out[o];
@@ -216,7 +238,7 @@ Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
                 s.stopped_at[o] = s.now_ms;
         }
         if (d.on)
-            d.speed_pm = speed_of(p, v, d, o, s);
+            d.speed_pm = speed_of(p, v, faults, d, o, s);
     }
     if (still && s.running == before && s.conditions == held && !watching(p, s)) {
         const std::int64_t quiet = quiet_samples(p, s, in);
@@ -236,9 +258,9 @@ Span span_of(const Program& p, const EngineState& s, const ReadingBounds& b, std
         return {b.low[channel], b.high[channel]};
     if (channel == zero_channel)
         return {0, 0};
-    for (const Average& a : p.averages)
-        if (a.to == channel) {
-            const std::int64_t now = s.average[channel] == not_since ? b.low[a.from] : (s.average[channel] + average_unit / 2) >> 10;
+    for (std::size_t i = 0; i < p.averages.size(); ++i)
+        if (const Average& a = p.averages[i]; a.to == channel) {
+            const std::int64_t now = s.average[i] == not_since ? b.low[a.from] : (s.average[i] + average_unit / 2) >> 10;
             return {std::min<std::int64_t>(b.low[a.from], now), std::max<std::int64_t>(b.high[a.from], now)};
         }
     const MilliKelvin fixed = p.spare[channel - first_spare_channel];
@@ -251,7 +273,7 @@ Span span_of(const Program& p, const EngineState& s, const ReadingBounds& b, std
     return {x.low - y.high, x.high - y.low};
 }
 
-bool latches_keep(const Program& p, const EngineState& s, std::uint32_t faults, const ReadingBounds& b)
+bool latches_keep(const Program& p, const EngineState& s, ChannelBits faults, const ReadingBounds& b)
 {
     for (std::size_t i = 0; i < p.latches.size(); ++i) {
         const Latch& l = p.latches[i];
@@ -279,10 +301,10 @@ bool latches_keep(const Program& p, const EngineState& s, std::uint32_t faults, 
     return true;
 }
 
-bool speeds_keep(const Program& p, const EngineState& s, const ReadingBounds& b)
+bool speeds_keep(const Program& p, const EngineState& s, ChannelBits faults, const ReadingBounds& b)
 {
     for (const Speed& x : p.speeds)
-        if (x.kind == Speed::Kind::difference && running(s, x.output)) {
+        if (x.kind == Speed::Kind::difference && running(s, x.output) && (x.reads & faults) == 0) {
             const Span y = span_of(p, s, b, x.plus, x.minus);
             if (by_difference(x, y.low) != by_difference(x, y.high))
                 return false;
@@ -312,9 +334,10 @@ EngineState power_up(const Program& program)
     s.stopped_at.fill(0);
     for (std::size_t o = 0; o < max_outputs; ++o)
         s.on_since[o] = program.timers[o].auto_after_power ? long_ago : not_since;
-    s.since.fill(not_since);
-    s.average.fill(not_since);
-    s.speed_at.fill(long_ago);
+    s.since.assign(program.timers_used, not_since);
+    s.average.assign(program.averages.size(), not_since);
+    s.speed_pm.fill(-1);
+    s.speed_at.fill(not_since);
     for (const Gate& c : program.gates)
         if (c.kind == Gate::Kind::cycle && c.before_ms > 0)
             s.since[c.timer] = -c.before_ms;
@@ -352,11 +375,13 @@ std::int64_t safe_skip(const Program& program, const EngineState& state, const I
     for (std::size_t i = 0; i < max_read; ++i)
         if ((program.used >> i & 1U) != 0 && (state.valid_since[i] == not_since) != ((bounds.invalid >> i & 1U) != 0))
             return 0;
-    if (!latches_keep(program, state, fault_bits(program, state), bounds) || !speeds_keep(program, state, bounds))
+    const ChannelBits faults = fault_bits(program, state);
+    if (!latches_keep(program, state, faults, bounds) || !speeds_keep(program, state, faults, bounds))
         return 0;
     return quiet_samples(program, state, last);
 }
 
+ChannelBits faults(const Program& program, const EngineState& state) { return fault_bits(program, state); }
 bool faulted(const Program& program, const EngineState& state, std::size_t channel) { return (fault_bits(program, state) >> channel & 1U) != 0; }
 
 } // namespace vernal

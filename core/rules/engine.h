@@ -4,6 +4,8 @@
 
 #include "program.h"
 
+#include <boost/container/small_vector.hpp>
+
 namespace vernal {
 
 struct Reading {
@@ -16,10 +18,10 @@ inline constexpr std::int32_t no_date = std::numeric_limits<std::int32_t>::min()
 
 struct Inputs {
     std::array<Reading, max_read> readings{}; // probes, then the supply at supply_channel
-    std::array<Mode, max_outputs> modes{Mode::automatic, Mode::automatic, Mode::automatic, Mode::automatic};
+    std::array<Mode, max_outputs> modes = all_automatic;
     Millis clock_ms = 43'200'000; // time of day; below 0: the clock is lost
     bool away = false;            // nobody is at home
-    std::uint32_t pressed = 0;    // buttons, bit per timer slot of the condition
+    std::uint64_t pressed = 0;    // bit per button of the unit
     std::int32_t date = no_date;  // local, days after 1970-01-01
     // The clock so much later, earlier below 0; over midnight with its date. A lost one stays lost.
     void move_clock(Millis by);
@@ -47,7 +49,8 @@ struct GuardState {
         locked };
     Phase phase = Phase::idle;
     std::uint8_t failures = 0;
-    MilliKelvin start_mk = 0; // as the output started
+    bool compares = false;    // there was a valid reading since the start
+    MilliKelvin start_mk = 0; // the first of them
     Millis since_ms = 0;
     bool operator==(const GuardState&) const = default;
 };
@@ -64,23 +67,27 @@ struct DecisionCache {
     bool operator==(const DecisionCache&) const { return true; }
 };
 
-// Times are of now_ms, which counts from power-up.
+// Of one program. Times are of now_ms, which counts from power-up. Runs keep thousands
+// of them, so what a small unit does not have takes no room.
 struct EngineState {
+    template <class T, std::size_t Usual>
+    using Slots = boost::container::small_vector<T, Usual>;
     Millis now_ms = 0;
-    std::uint32_t latched = 0;                  // bit per latch
+    LatchBits latched = 0;
     std::uint32_t running = 0;                  // bit per output
-    Bits conditions = 0;                        // of the last sample, latches with them
-    std::uint32_t trusted = 0;                  // bit per channel read: valid for long enough
-    std::uint32_t pending = 0;                  // bit per latch on its way
+    Bits conditions;                            // of the last sample, latches with them
+    ChannelBits trusted = 0;                    // valid for long enough
+    LatchBits pending = 0;                      // on their way
     std::array<Millis, max_read> valid_since{}; // not_since: invalid
     std::array<Millis, max_outputs> changed_at{};
-    std::array<Millis, max_outputs> stopped_at{};     // for the drain time, which power-up begins
-    std::array<Millis, max_outputs> on_since{};       // the switch went to ON; not_since: it is not on ON
-    std::array<Millis, max_timers> since{};           // by timer slot; not_since: not counting
-    std::array<std::int64_t, max_channels> average{}; // by channel, in 1/1024 of its unit
+    std::array<Millis, max_outputs> stopped_at{}; // for the drain times, which power-up begins
+    std::array<Millis, max_outputs> on_since{};   // the switch went to ON; not_since: it is not on ON
+    Slots<Millis, 12> since;                      // by timer slot; not_since: not counting
+    Slots<std::int64_t, 4> average;               // in 1/1024 of its unit
     std::array<GuardState, max_guards> guards{};
-    std::array<std::int32_t, max_outputs> speed_pm{};
-    std::array<Millis, max_outputs> speed_at{}; // of the last change of a speed that seeks a target
+    // Of a speed that seeks a target: what it is, not rounded, and since when it stands.
+    std::array<std::int32_t, max_outputs> speed_pm{}; // below 0: begins anew
+    std::array<Millis, max_outputs> speed_at{};       // not_since: its clock stands
     DecisionCache cache;
     bool operator==(const EngineState&) const = default;
 };
@@ -98,7 +105,7 @@ Decisions step(const Program& program, const Inputs& in, EngineState& state, std
 struct ReadingBounds {
     std::array<MilliKelvin, max_read> low{};
     std::array<MilliKelvin, max_read> high{};
-    std::uint32_t invalid = 0; // bit per channel
+    ChannelBits invalid = 0;
 };
 
 // For how many samples after `last` no decision, speed included, can change
@@ -107,7 +114,8 @@ struct ReadingBounds {
 // valid is not what the last sample found.
 std::int64_t safe_skip(const Program& program, const EngineState& state, const Inputs& last, const ReadingBounds& bounds);
 
-// True where the state says that a reading of this channel is still distrusted.
+// Channels read that count for nothing: invalid, or valid again for too short a time.
+ChannelBits faults(const Program& program, const EngineState& state);
 bool faulted(const Program& program, const EngineState& state, std::size_t channel);
 
 } // namespace vernal

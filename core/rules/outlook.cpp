@@ -10,7 +10,7 @@ namespace {
 
 using namespace parts;
 
-Request first_request(const Program& p, const Inputs& in, const EngineState& s, std::size_t output) { return decide({p, in, s, fault_bits(p, s), requesting(p, s.conditions)}, output); }
+Request first_request(const Program& p, const Inputs& in, const EngineState& s, std::size_t output) { return decide({p, in, s, fault_bits(p, s)}, output); }
 
 // What its value has to move by for a latch to change.
 Margin margin_of(const Program& p, const Values& v, const EngineState& s, std::size_t latch)
@@ -43,19 +43,19 @@ struct Search {
 
     void expression(const Expr& e)
     {
-        const Bits b = s.conditions;
+        const Bits& b = s.conditions;
         for (std::size_t i = 0; i < max_conditions; ++i) {
-            if ((e.all & ~b & bit(i)) != 0)
+            if (e.all.has(i) && !b.has(i))
                 bit_missing(i, false);
-            if ((e.none & b & bit(i)) != 0)
+            if (e.none.has(i) && b.has(i))
                 bit_missing(i, true);
         }
-        if (e.any == 0 || (e.any & b) != 0)
+        if (Expr{e.any, {}, {}}.holds(b))
             return;
         // Any one of them would do: the nearest reading is named, else the first.
         std::vector<Missing> best;
         for (std::size_t i = 0; i < max_conditions; ++i)
-            if ((e.any & bit(i)) != 0) {
+            if (e.any.has(i)) {
                 Search one{p, in, s, v, {}};
                 one.bit_missing(i, false);
                 const bool nearer = best.empty() || (one.out.size() == 1 && best.size() == 1 && one.out[0].reading() && best[0].reading() && one.out[0].margin.amount < best[0].margin.amount);
@@ -71,7 +71,7 @@ struct Search {
 std::vector<Request> requests(const Program& program, const Inputs& in, const EngineState& after, std::size_t output)
 {
     std::vector<Request> out;
-    ask_all({program, in, after, fault_bits(program, after), requesting(program, after.conditions)}, output, [&](const Request& v) {
+    ask_all({program, in, after, fault_bits(program, after)}, output, [&](const Request& v) {
         out.push_back(v);
         return true;
     });
@@ -84,14 +84,14 @@ std::vector<Margin> margins(const Program& program, const Inputs& in, const Engi
 {
     std::vector<Margin> out;
     const bool now = first_request(program, in, after, output).wants_on;
-    const std::uint32_t faults = fault_bits(program, after);
+    const ChannelBits faults = fault_bits(program, after);
     Values v;
     channel_values(program, in, after, v);
     for (std::size_t i = 0; i < program.latches.size(); ++i) {
         if ((program.latch_reads[i] & faults) != 0)
             continue;
         EngineState other = after;
-        other.latched ^= bit32(i);
+        other.latched ^= bit64(i);
         other.conditions = conditions(program, in, v, other);
         if (first_request(program, in, other, output).wants_on != now)
             out.push_back(margin_of(program, v, after, i));

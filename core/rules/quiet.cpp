@@ -27,8 +27,6 @@ std::int64_t quiet_samples(const Program& p, const EngineState& s, const Inputs&
         at(s.changed_at[o] + (runs ? t.min_run_ms : t.min_off_ms));
         if (runs)
             at(s.changed_at[o] + t.boost_ms);
-        else
-            at(s.stopped_at[o] + t.drain_ms);
         if (last.modes[o] == Mode::on && t.on_timeout_ms > 0)
             at(s.on_since[o] == not_since ? s.now_ms + p.sample_ms : s.on_since[o] + t.on_timeout_ms);
     }
@@ -36,7 +34,7 @@ std::int64_t quiet_samples(const Program& p, const EngineState& s, const Inputs&
         if (s.since[d.timer] != not_since)
             at(s.since[d.timer] + ((s.latched >> d.latch & 1U) != 0 ? d.clear_ms : d.set_ms));
     for (const Speed& x : p.speeds)
-        if (x.kind == Speed::Kind::target && running(s, x.output))
+        if (x.kind == Speed::Kind::target && running(s, x.output) && s.speed_at[x.output] != not_since)
             at(s.speed_at[x.output] + x.every_ms);
     const GateView view{p, s, last};
     for (const Gate& g : p.gates)

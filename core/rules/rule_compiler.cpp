@@ -5,14 +5,27 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numeric>
+#include <tuple>
 
 namespace vernal {
 
-using parts::bit, parts::bit32;
+using parts::bit32, parts::bit64;
 
 namespace {
 
-[[noreturn]] void too_many() { throw Refused{"there are more rules than a unit can hold"}; }
+[[noreturn]] void too_many(std::size_t most, const char* what) { throw Refused{"a unit has room for " + std::to_string(most) + " " + what, true}; }
+
+// Bits from max_latches on come down to `latches`.
+Bits moved_up(const Bits& b, std::size_t latches)
+{
+    Bits out;
+    out.word[0] = b.word[0];
+    for (std::size_t i = max_latches; i < max_conditions; ++i)
+        if (b.has(i))
+            out.put(i - max_latches + latches);
+    return out;
+}
 
 int pass_of(const Rule& r)
 {
@@ -34,7 +47,7 @@ Millis RuleCompiler::of_day(double hours) { return std::clamp<Millis>(millis(hou
 
 RuleCompiler::RuleCompiler(const RuleSet& set, const std::vector<std::string>& probes) : set_(set), probes_(probes)
 {
-    Program& p = out_.program;
+    Program& p = program();
     p.sample_ms = std::max<Millis>(1, millis(set.sample_s));
     p.fault_return_ms = std::max<Millis>(0, millis(set.fault_return_s));
     p.power_wait_ms = std::max<Millis>(0, millis(set.power_wait_s));
@@ -57,27 +70,27 @@ Compiled RuleCompiler::go()
             if (set_.rules[i].enabled && pass_of(set_.rules[i]) == pass)
                 try_rule(i);
     finish();
-    return std::move(out_);
+    return std::move(draft_.out);
 }
 
 void RuleCompiler::try_rule(std::size_t i)
 {
     rule_ = static_cast<std::int16_t>(i);
-    const Compiled before = out_;
-    const int bits = next_bit_;
+    const Draft before = draft_;
     try {
+        if (i >= max_rules)
+            too_many(max_rules, "rules");
         output_ = output(set_.rules[i].output);
         std::visit([this](const auto& body) { body.compile(*this); }, set_.rules[i].body);
     } catch (const Refused& r) {
-        out_ = before;
-        next_bit_ = bits;
-        out_.out_of_action.push_back({i, r.why});
+        draft_ = before;
+        draft_.out.out_of_action.push_back({i, r.why, r.no_room});
     }
 }
 
 std::size_t RuleCompiler::output(const std::string& key) const
 {
-    for (std::size_t i = 0; i < out_.program.outputs; ++i)
+    for (std::size_t i = 0; i < draft_.out.program.outputs; ++i)
         if (set_.outputs[i].key == key)
             return i;
     throw Refused{"there is no output “" + key + "”"};
@@ -94,7 +107,7 @@ std::uint8_t RuleCompiler::probe(const std::string& key) const
 std::uint8_t RuleCompiler::spare_channel(MilliKelvin value)
 {
     if (program().channels() == max_channels)
-        too_many();
+        too_many(max_channels, "readings, averages and fixed values");
     program().spare.push_back(value);
     return static_cast<std::uint8_t>(program().channels() - 1);
 }
@@ -103,25 +116,30 @@ std::uint8_t RuleCompiler::averaged(std::uint8_t from, double over_s)
 {
     if (over_s <= 0)
         return from;
+    for (const Average& a : program().averages)
+        if (a.from == from && a.over_ms == millis(over_s))
+            return a.to;
     const std::uint8_t to = spare_channel(0);
     program().averages.push_back({from, to, millis(over_s)});
     return to;
 }
 
-Bits RuleCompiler::reads(std::uint8_t channel) const
+ChannelBits RuleCompiler::reads(std::uint8_t channel) const
 {
-    for (const Average& a : out_.program.averages)
+    for (const Average& a : draft_.out.program.averages)
         if (a.to == channel)
-            return bit(a.from);
-    return channel < max_read ? bit(channel) : 0;
+            return bit32(a.from);
+    return channel < max_read ? bit32(channel) : 0;
 }
 
 std::uint8_t RuleCompiler::timer()
 {
     if (program().timers_used == max_timers)
-        too_many();
+        too_many(max_timers, "timers");
     return program().timers_used++;
 }
+
+std::uint8_t RuleCompiler::button() { return program().buttons++; } // at most one a rule
 
 Bits RuleCompiler::latch(std::uint8_t plus, std::uint8_t minus, const Edges& e)
 {
@@ -129,12 +147,14 @@ Bits RuleCompiler::latch(std::uint8_t plus, std::uint8_t minus, const Edges& e)
         throw Refused{e.without_band};
     Program& p = program();
     if (p.latches.size() == max_latches)
-        too_many();
+        too_many(max_latches, "conditions on readings");
     p.latches.push_back({plus, minus, e.set, e.clear, rule_});
     p.latch_reads.push_back(reads(plus) | reads(minus));
-    out_.origins.push_back({rule_, e.set_field, e.clear_field});
+    draft_.out.origins.push_back({rule_, e.set_field, e.clear_field});
     use(output_, p.latch_reads.back());
-    return bit(p.latches.size() - 1);
+    Bits out;
+    out.put(p.latches.size() - 1);
+    return out;
 }
 
 Bits RuleCompiler::high(const std::string& key, Temperature set, Temperature clear, const Fields& names)
@@ -152,9 +172,8 @@ Bits RuleCompiler::low(const std::string& key, Temperature set, Temperature clea
     return low(probe(key), set.in_celsius(), clear.in_celsius(), names);
 }
 
-void RuleCompiler::use(std::size_t output, Bits channels)
+void RuleCompiler::use(std::size_t output, ChannelBits read)
 {
-    const auto read = static_cast<std::uint32_t>(channels);
     program().used |= read;
     OutputTimers& t = program().timers[output];
     for (std::size_t c = 0; c < max_read; ++c)
@@ -175,23 +194,24 @@ OnFault RuleCompiler::on_fault(std::size_t output, std::size_t channel) const
     return OnFault::off;
 }
 
-void RuleCompiler::delay(Bits latch, double set_s, double clear_s)
+void RuleCompiler::delay(const Bits& latch, double set_s, double clear_s)
 {
     if (set_s <= 0 && clear_s <= 0)
         return;
-    const auto i = static_cast<std::uint8_t>(std::countr_zero(latch));
-    program().delayed |= bit32(i);
+    const auto i = static_cast<std::uint8_t>(std::countr_zero(latch.word[0]));
+    program().delayed |= bit64(i);
     program().delays.push_back({i, timer(), millis(std::max(0.0, set_s)), millis(std::max(0.0, clear_s))});
 }
 
 Gate& RuleCompiler::gate(Gate::Kind kind, Expr when)
 {
-    if (next_bit_ == static_cast<int>(max_conditions))
-        too_many();
+    const std::size_t bit = max_latches + program().gates.size();
+    if (bit == max_conditions)
+        too_many(max_conditions, "conditions");
     Gate c;
     c.kind = kind;
-    c.bit = static_cast<std::uint8_t>(next_bit_++);
-    c.when = when;
+    c.bit = static_cast<std::uint16_t>(bit);
+    c.when = std::move(when);
     c.rule = rule_;
     program().gates.push_back(c);
     return program().gates.back();
@@ -204,13 +224,39 @@ Bits RuleCompiler::bursts(const Expr& when, double on_s, double every_s)
     g.on_first = true;
     g.on_ms = millis(on_s);
     g.wait_ms = millis(every_s) - g.on_ms;
-    return bit(g.bit);
+    return bit_of(g);
+}
+
+Bits RuleCompiler::bit_of(const Gate& gate)
+{
+    Bits out;
+    out.put(gate.bit);
+    return out;
 }
 
 Bits RuleCompiler::term(const Expr& when)
 {
-    const bool plain = when.any == 0 && when.none == 0 && std::has_single_bit(when.all);
-    return plain ? when.all : bit(gate(Gate::Kind::term, when).bit);
+    const auto count = [](const Bits& b) { return std::accumulate(b.word.begin(), b.word.end(), 0, [](int n, std::uint64_t w) { return n + std::popcount(w); }); };
+    if (!when.any.any() && !when.none.any() && count(when.all) == 1)
+        return when.all;
+    for (const Gate& g : program().gates)
+        if (g.kind == Gate::Kind::term && g.when == when)
+            return bit_of(g);
+    return bit_of(gate(Gate::Kind::term, when));
+}
+
+void RuleCompiler::hold_unless(const Bits& frost)
+{
+    Draft::Held& held = draft_.held[output_];
+    held.unless |= frost;
+    if (held.first < 0)
+        held.first = rule_;
+}
+
+bool RuleCompiler::overridden() const
+{
+    const Rule& own = set_.rules[static_cast<std::size_t>(rule_)];
+    return std::any_of(set_.rules.begin() + rule_ + 1, set_.rules.end(), [&](const Rule& r) { return r.enabled && r.output == own.output && r.body.index() == own.body.index(); });
 }
 
 // Equal ends are none, the whole day to its last minute is all of it.
@@ -230,17 +276,18 @@ Bits RuleCompiler::season(double first_day, double last_day)
 {
     const auto first = static_cast<std::int16_t>(std::lround(first_day)), last = static_cast<std::int16_t>(std::lround(last_day));
     if (first == 1 && last == 366)
-        return 0;
+        return {};
     Gate& g = gate(Gate::Kind::season);
     g.first_day = first;
     g.last_day = last;
-    return bit(g.bit);
+    return bit_of(g);
 }
 
 void RuleCompiler::clause_for(std::size_t output, Priority priority, const Expr& when, bool wants_on, bool resting_only)
 {
-    if (program().clauses.size() == max_clauses)
-        too_many();
+    // One is kept for what holds a drain-down valve.
+    if (std::count_if(program().clauses.begin(), program().clauses.end(), [&](const Clause& c) { return c.output == output; }) + 1 == static_cast<std::ptrdiff_t>(max_clauses))
+        too_many(max_clauses, "requests for one output");
     program().clauses.push_back({priority, static_cast<std::uint8_t>(output), wants_on, resting_only, when, rule_});
 }
 
@@ -249,11 +296,11 @@ Expr RuleCompiler::difference(const DifferenceOf& d, const char* set_field, cons
     const std::uint8_t plus = averaged(probe(d.source), d.conditioning.average_s), minus = averaged(probe(d.store), d.conditioning.average_s);
     const Bits l = latch(plus, minus, {in_milli(d.on.in_kelvin()), in_milli(d.off.in_kelvin()), set_field, clear_field, no_band});
     delay(l, d.conditioning.confirm_s, 0);
-    const auto limits = store_limits_.find({output_, d.store});
-    return {0, l, limits == store_limits_.end() ? 0 : limits->second};
+    const auto limits = draft_.store_limits.find({output_, d.store});
+    return all_of(l, limits == draft_.store_limits.end() ? Bits{} : limits->second);
 }
 
-void RuleCompiler::limit_store(const std::string& store, Bits latch) { store_limits_[{output_, store}] |= latch; }
+void RuleCompiler::limit_store(const std::string& store, const Bits& latch) { draft_.store_limits[{output_, store}] |= latch; }
 
 void RuleCompiler::speed(const Speed& s, const char* at_field)
 {
@@ -266,23 +313,42 @@ void RuleCompiler::speed(const Speed& s, const char* at_field)
     x.output = static_cast<std::uint8_t>(output_);
     x.rule = rule_;
     program().speeds.push_back(x);
-    out_.speed_fields.push_back(at_field);
-    use(output_, reads(x.plus) | reads(x.minus));
+    program().speeds.back().reads = reads(x.plus) | reads(x.minus);
+    draft_.out.speed_fields.push_back(at_field);
+    use(output_, program().speeds.back().reads);
 }
 
 void RuleCompiler::finish()
 {
     Program& p = program();
+    for (const auto& [output, held] : draft_.held)
+        p.clauses.push_back({Priority::freeze, static_cast<std::uint8_t>(output), true, false, {{}, {}, held.unless}, held.first});
+    const std::size_t latches = p.latches.size(), words = (latches + p.gates.size() + 63) / 64;
+    const auto settle = [&](Expr& e) { e = {moved_up(e.any, latches), moved_up(e.all, latches), moved_up(e.none, latches), words}; };
+    for (Gate& g : p.gates) {
+        g.bit = static_cast<std::uint16_t>(g.bit - max_latches + latches);
+        settle(g.when);
+    }
+    for (Clause& c : p.clauses)
+        settle(c.when);
     std::stable_sort(p.clauses.begin(), p.clauses.end(), [](const Clause& x, const Clause& y) { return std::tuple(x.output, x.priority, x.rule) < std::tuple(y.output, y.priority, y.rule); });
     for (std::size_t i = 0; i < p.clauses.size(); ++i) {
         const Clause& c = p.clauses[i];
         Program::Groups& g = p.groups[c.output];
-        (c.priority == Priority::hold ? g.hold : c.priority < Priority::min_off ? g.protect
-                                             : c.priority < Priority::collect   ? g.run_on
-                                                                                : g.collect) |= bit(i);
-        g.resting_only |= c.resting_only ? bit(i) : 0;
+        if (g.count++ == 0)
+            g.first = i;
+        g.words = (g.count + 63) / 64;
+        const auto put = [at = i - g.first](Program::Groups::Set& set) { set[at / 64] |= std::uint64_t{1} << at % 64; };
+        put(c.priority == Priority::hold ? g.hold : c.priority < Priority::min_off ? g.protect
+                                                : c.priority < Priority::collect   ? g.run_on
+                                                                                   : g.collect);
+        if (c.resting_only)
+            put(g.resting_only);
     }
-    std::stable_sort(out_.out_of_action.begin(), out_.out_of_action.end(), [](const OutOfAction& a, const OutOfAction& b) { return a.rule < b.rule; });
+    if (words <= 1)
+        for (const Clause& c : p.clauses)
+            p.short_clauses.push_back({c.when.any.word[0], c.when.all.word[0], c.when.none.word[0]});
+    std::stable_sort(draft_.out.out_of_action.begin(), draft_.out.out_of_action.end(), [](const OutOfAction& a, const OutOfAction& b) { return a.rule < b.rule; });
 }
 
 Compiled compile(const RuleSet& set, const std::vector<std::string>& probe_keys) { return RuleCompiler(set, probe_keys).go(); }

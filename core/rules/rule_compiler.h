@@ -24,6 +24,7 @@ struct LatchOrigin {
 struct OutOfAction {
     std::size_t rule;
     std::string reason;
+    bool no_room = false; // the unit is full
 };
 struct Compiled {
     Program program;
@@ -35,6 +36,7 @@ struct Compiled {
 // Thrown while a rule is compiled: why it is out of action.
 struct Refused {
     std::string why;
+    bool no_room = false;
 };
 
 class RuleCompiler {
@@ -48,10 +50,10 @@ public:
     // itself, what gives way to that, what follows any of them.
     static constexpr int first_pass = 0, usual_pass = 1, giving_way_pass = 2, last_pass = 3;
 
-    Program& program() { return out_.program; }
+    Program& program() { return draft_.out.program; }
     const Knob& knob() const;
     std::size_t own() const { return output_; } // its output
-    OutputTimers& timers() { return out_.program.timers[output_]; }
+    OutputTimers& timers() { return program().timers[output_]; }
     std::int16_t rule() const { return rule_; }
 
     // Index of an output, channel of a probe; refused where there is none.
@@ -76,17 +78,19 @@ public:
     // The other way round; values in the unit of the channel.
     Bits low(std::uint8_t channel, double set, double clear, const Fields& names);
     Bits low(const std::string& probe, Temperature set, Temperature clear, const Fields& names);
-    void delay(Bits latch, double set_s, double clear_s);
-    Bits last_reads() const { return out_.program.latch_reads.back(); }
+    void delay(const Bits& latch, double set_s, double clear_s);
+    ChannelBits last_reads() const { return draft_.out.program.latch_reads.back(); }
 
     // Latch of a difference with what stops loading its store.
     Expr difference(const DifferenceOf& d, const char* set_field = "on_k", const char* clear_field = "off_k");
-    void limit_store(const std::string& store, Bits latch); // silences what loads it
-    void collects(const Expr& when) { collectors_[output_].push_back(when); }
-    const std::vector<Expr>& collectors() const { return collectors_[output_]; }
+    void limit_store(const std::string& store, const Bits& latch); // silences what loads it
+    void collects(const Expr& when) { draft_.collectors[output_].push_back(when); }
+    const std::vector<Expr>& collectors() const { return draft_.collectors[output_]; }
 
     Gate& gate(Gate::Kind kind, Expr when = {});
-    std::uint8_t timer();                                       // a free slot
+    std::uint8_t timer();  // a free slot
+    std::uint8_t button(); // a free one
+    static Bits bit_of(const Gate& gate);
     Bits bursts(const Expr& when, double on_s, double every_s); // on first, then a pause; every_s above on_s
     Bits term(const Expr& when);
     Bits window(double from_h, double to_h);
@@ -97,14 +101,18 @@ public:
         Gate& c = gate(Gate::Kind::window);
         for (const auto& w : all)
             add_span(c, w.from_h, w.to_h);
-        return Bits{1} << c.bit;
+        return bit_of(c);
     }
+    // Holds its output on in the freeze rank while none of these latches is set, whoever states them.
+    void hold_unless(const Bits& frost);
+    // Whether a later rule of the same kind in use holds the same output.
+    bool overridden() const;
 
     void clause(Priority priority, const Expr& when, bool wants_on, bool resting_only = false) { clause_for(output_, priority, when, wants_on, resting_only); }
     void clause_for(std::size_t output, Priority priority, const Expr& when, bool wants_on, bool resting_only = false);
     void speed(const Speed& s, const char* at_field = ""); // one an output; its output and readings are filled in
-    void use(std::size_t output, Bits channels);           // an output hangs on these readings
-    Bits reads(std::uint8_t channel) const;
+    void use(std::size_t output, ChannelBits channels);    // an output hangs on these readings
+    ChannelBits reads(std::uint8_t channel) const;
 
     static Millis millis(double s);
     static Millis of_day(double hours);
@@ -121,14 +129,24 @@ private:
     OnFault on_fault(std::size_t output, std::size_t channel) const;
     static void add_span(Gate& c, double from_h, double to_h);
 
+    // Latches have the bits from 0 on, gates those from max_latches on until
+    // finish() moves them up behind the latches.
+    struct Draft {
+        Compiled out;
+        std::map<std::pair<std::size_t, std::string>, Bits> store_limits;
+        std::array<std::vector<Expr>, max_outputs> collectors;
+        struct Held {
+            Bits unless;
+            std::int16_t first = -1; // rule
+        };
+        std::map<std::size_t, Held> held; // by output
+    };
+
     const RuleSet& set_;
     const std::vector<std::string>& probes_;
-    Compiled out_;
-    int next_bit_ = static_cast<int>(max_latches);
+    Draft draft_;
     std::int16_t rule_ = -1;
     std::size_t output_ = 0;
-    std::map<std::pair<std::size_t, std::string>, Bits> store_limits_;
-    std::array<std::vector<Expr>, max_outputs> collectors_;
 };
 
 } // namespace vernal

@@ -35,6 +35,25 @@ std::optional<LimitOf> limit_of(const Rule& rule)
         rule.body);
 }
 
+std::optional<std::string> capacity_problem(const RuleSet& set, const std::vector<std::string>& probe_keys)
+{
+    const auto beyond = [](std::size_t n, std::size_t most, const char* what) -> std::optional<std::string> {
+        if (n <= most)
+            return {};
+        return "a unit has room for " + std::to_string(most) + " " + what + "; these are " + std::to_string(n);
+    };
+    if (auto problem = beyond(set.outputs.size(), max_outputs, "outputs"))
+        return problem;
+    if (auto problem = beyond(probe_keys.size(), max_probes, "probes"))
+        return problem;
+    if (auto problem = beyond(set.rules.size(), max_rules, "rules"))
+        return problem;
+    for (const OutOfAction& o : compile(set, probe_keys).out_of_action)
+        if (o.no_room)
+            return o.reason + "; " + kind_of(set.rules[o.rule]).title + " would need more";
+    return {};
+}
+
 std::optional<DifferenceOf> difference_of(const RuleSet& set, const Rule& rule)
 {
     return std::visit(

@@ -64,6 +64,9 @@ struct RuleSet {
 // Probe keys in the order of the readings. Rules switched off are left out without a word.
 Compiled compile(const RuleSet& set, const std::vector<std::string>& probe_keys);
 
+// Why a unit has no room for all of these, with the number that fits; none: it has.
+std::optional<std::string> capacity_problem(const RuleSet& set, const std::vector<std::string>& probe_keys);
+
 // A difference rule of any kind with its pair; none: it is no difference of two probes.
 std::optional<DifferenceOf> difference_of(const RuleSet& set, const Rule& rule);
 

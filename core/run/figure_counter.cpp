@@ -26,14 +26,14 @@ double hottest_collector_c(const Simulation& s)
 
 } // namespace
 
-FigureCounter::FigureCounter(const Simulation& s) : frost_(s.network()), stored_at_start_(s.network().stored_j(s.temperatures().data(), s.hydraulics().drained()))
+FigureCounter::FigureCounter(const Simulation& s) : frost_(s.network()), stops_(s), stored_at_start_(s.network().stored_j(s.temperatures().data(), s.hydraulics().drained()))
 {
     const Program& p = s.setup().program;
     figures_.pumps.resize(p.outputs);
     for (std::size_t o = 0; o < p.outputs; ++o)
         counters_.emplace_back((s.engine().running >> o & 1U) != 0);
     for (std::size_t l = 0; l < p.latches.size(); ++l)
-        if ((p.limiting >> l & 1U) != 0)
+        if ((p.limiting >> l & 1U) != 0 && p.latches[l].plus < s.setup().probes.size() && !in_store(s.setup().probes[p.latches[l].plus].place))
             limits_.push_back(p.latches[l]);
 }
 
@@ -58,7 +58,8 @@ void FigureCounter::passed(const Simulation& s, double h, const DrawNow& draw)
         f.first_cut_s = s.now_s();
     frost_.passed(s, h, f);
     count_short(s, h, draw);
-    const bool above = std::any_of(limits_.begin(), limits_.end(), [&](const Latch& l) { return s.tip_c(static_cast<std::size_t>(l.plus)) * 1000 >= l.set_mk; });
+    const bool above = std::any_of(s.setup().store_limits.begin(), s.setup().store_limits.end(), [&](const CoupledSetup::BornBy& b) { return s.temperatures()[s.network().node_of(b.place)] >= b.limit_c; }) ||
+                       std::any_of(limits_.begin(), limits_.end(), [&](const Latch& l) { return s.tip_c(static_cast<std::size_t>(l.plus)) * 1000 >= l.set_mk; });
     f.above_limit_s += above ? h : 0.0;
 }
 
@@ -78,11 +79,13 @@ void FigureCounter::decided(const Simulation& s, bool)
 {
     for (std::size_t o = 0; o < counters_.size(); ++o)
         counters_[o].output(s.now_s(), s.decisions()[o].on, figures_.pumps[o]);
+    stops_.decided(s);
 }
 
 Figures FigureCounter::finished(const Simulation& s) const
 {
     Figures f = figures_;
+    f.stops = stops_.stops();
     f.hydraulics = s.hydraulics().figures();
     f.power = s.hydraulics().power().figures();
     f.vessel = s.pressure().figures();

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "frost_watch.h"
+#include "stop_counter.h"
 
 namespace vernal {
 
@@ -19,7 +20,8 @@ private:
     Figures figures_;
     FrostWatch frost_;
     std::vector<RunCounter> counters_;
-    std::vector<Latch> limits_;
+    StopCounter stops_;
+    std::vector<Latch> limits_; // of other readings than the store's
     double stored_at_start_;
 };
 

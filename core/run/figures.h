@@ -3,6 +3,7 @@
 
 #include "core/plant/hydraulic_state.h"
 #include "core/plant/vessel.h"
+#include "core/rules/program.h"
 
 #include <array>
 #include <cmath>
@@ -20,13 +21,31 @@ struct PumpFigures {
     std::vector<double> runs_s; // completed runs in order
 };
 
+// Stops of an output that are alike.
+struct Stops {
+    // How the sun stood where a collecting rule asked no more.
+    enum class Sun : std::uint8_t { none_of_it,
+        slug,       // so soon after the start that what stood in the pipes was passing
+        small_rise, // it shone, and this flow warms by less than the stop
+        gone };
+    std::size_t output = 0;
+    std::int16_t held = -1, ended = -1; // rules: what had held it on, what holds it off now
+    Priority held_by = Priority::nothing, ended_by = Priority::nothing;
+    Sun sun = Sun::none_of_it;
+    int count = 0;
+    double shortest_s = INFINITY; // of the runs they ended
+    double rise_k = 0;            // mean of what flow and sun could give
+    double sun_w_m2 = 0;          // mean
+    bool alike(const Stops& o) const { return output == o.output && held == o.held && ended == o.ended && held_by == o.held_by && ended_by == o.ended_by && sun == o.sun; }
+};
+
 struct Figures {
     HeatFlows heat; // J
     double pump_energy_j = 0;
     double needed_j = 0; // what raises the draw to its target
     double stored_change_j = 0;
     double highest_collector_c = -INFINITY, highest_store_c = -INFINITY;
-    double above_limit_s = 0;        // a limited reading at or above its limit
+    double above_limit_s = 0;        // the store at or above its limit, or another limited reading at its own
     double freezing_s = 0;           // a wet place below its fluid's freezing point (glycol: slush)
     double burst_s = 0;              // below the point at which it bursts pipe
     double first_freeze_s = NAN;     // when, of the (first) day
@@ -40,9 +59,10 @@ struct Figures {
     double end_store_c = NAN;       // top of the store at the end
     double first_cut_s = NAN;       // of the battery
     std::vector<PumpFigures> pumps; // per output
-    HydraulicFigures hydraulics;    // of a drain-back array
-    PowerFigures power;             // of a battery
-    VesselFigures vessel;           // of a closed loop
+    std::vector<Stops> stops;
+    HydraulicFigures hydraulics; // of a drain-back array
+    PowerFigures power;          // of a battery
+    VesselFigures vessel;        // of a closed loop
     std::int64_t steps = 0, rejected = 0;
 
     // What of the draw's heat did not come from the element, Duffie & Beckman's

@@ -17,7 +17,9 @@ struct SampleRow {
     const Inputs& inputs;
     const Decisions& decisions;
     double air_c, plane_w_m2;
-    double pressure_pa; // NaN: no closed loop
+    double pressure_pa;     // NaN: no closed loop
+    ChannelBits faults = 0; // channels whose readings count for nothing: invalid, or valid again but for too short a time
+    bool made_up = false;   // of a replay: stands for the samples that a gap lacks
 };
 
 class Listener {

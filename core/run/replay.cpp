@@ -4,167 +4,271 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
+#include <optional>
 
 namespace vernal {
 namespace {
 
-constexpr double hold_intervals = 2.0;
-
-struct Replay {
-    const ReplaySetup& setup;
-    const Trace& trace;
-    std::vector<const TraceColumn*> probes, outputs;
-    Program program;
-    ReplayResult out;
-    EngineState state;
-    std::vector<RunCounter> by_rules, recorded;
-    std::vector<double> last_value, last_time;
-    const TraceColumn* supply = nullptr;
-    MilliKelvin last_supply_mv = 0;
-
-    // Without a date the trace's seconds are those of the day.
-    // The trace's date goes with its clock; one without a date knows none.
-    void set_clock(Inputs& in, double time) const
-    {
-        in.clock_ms = 0;
-        in.date = trace.date();
-        in.move_clock(std::llround((trace.clock_s() + time) * 1000.0));
-    }
-
-    void row(double time, double since_last, const Inputs& in)
-    {
-        // The engine counts in samples: a longer pause is so many samples, the
-        // readings of the new row deciding at the last one.
-        const auto samples = static_cast<std::int64_t>(std::llround(since_last * 1000.0 / static_cast<double>(program.sample_ms)));
-        if (samples > 1) {
-            Inputs still = out.rows.back().inputs;
-            set_clock(still, time - static_cast<double>(program.sample_ms) / 1000.0);
-            step(program, still, state, samples - 1);
-        }
-        const Decisions d = step(program, in, state);
-        out.rows.push_back({time, in, state, d});
-        for (std::size_t o = 0; o < program.outputs; ++o)
-            by_rules[o].output(time, d[o].on, out.by_rules[o]);
-    }
-
-    Inputs readings(std::size_t i, double time)
-    {
-        Inputs in;
-        in.modes = setup.modes;
-        in.away = setup.away;
-        set_clock(in, time);
-        if (supply && std::isfinite(supply->values[i]))
-            last_supply_mv = in_milli(supply->values[i]);
-        in.readings[supply_channel] = {last_supply_mv, true};
-        const double hold = hold_intervals * static_cast<double>(program.sample_ms) / 1000.0;
-        for (std::size_t p = 0; p < probes.size(); ++p) {
-            const double v = probes[p] ? probes[p]->values[i] : NAN;
-            if (std::isfinite(v)) {
-                last_value[p] = v;
-                last_time[p] = v >= setup.low_c && v <= setup.high_c ? time : -INFINITY;
-            }
-            const bool valid = time - last_time[p] <= hold + 1e-9;
-            in.readings[p] = {valid ? quantised(last_value[p], setup.resolution_k) : 0, valid};
-        }
-        return in;
-    }
-
-    // A gap longer than the hold: one row at its end of patience, readings invalid.
-    void gap(double from, double to)
-    {
-        const double interval = static_cast<double>(program.sample_ms) / 1000.0;
-        if (to - from <= hold_intervals * interval + 1e-9)
-            return;
-        Inputs in = out.rows.back().inputs;
-        for (std::size_t p = 0; p < program.probes; ++p)
-            in.readings[p].valid = false;
-        set_clock(in, from + (hold_intervals + 1) * interval);
-        pass((hold_intervals + 1) * interval);
-        row(from + (hold_intervals + 1) * interval, (hold_intervals + 1) * interval, in);
-    }
-
-    void pass(double seconds)
-    {
-        for (std::size_t o = 0; o < program.outputs; ++o) {
-            by_rules[o].passed(seconds, out.by_rules[o]);
-            recorded[o].passed(seconds, out.recorded[o]);
-        }
-    }
-
-    void compare(std::size_t i, double time)
-    {
-        for (std::size_t o = 0; o < program.outputs; ++o) {
-            if (!outputs[o] || !std::isfinite(outputs[o]->values[i]))
-                continue;
-            const bool was_on = outputs[o]->values[i] > 0.005;
-            recorded[o].output(time, was_on, out.recorded[o]);
-            const Decision& d = out.rows.back().decisions[o];
-            const bool open = std::any_of(out.disagreements.begin(), out.disagreements.end(), [&](const Disagreement& x) { return x.output == o && x.to_s < 0; });
-            if (open && (was_on == d.on || open_one(o).recorded_on != was_on))
-                close(o, time);
-            if (was_on != d.on && !any_open(o))
-                out.disagreements.push_back({time, -1, o, was_on, d.priority, d.rule});
-        }
-    }
-    bool any_open(std::size_t o) const
-    {
-        return std::any_of(out.disagreements.begin(), out.disagreements.end(), [&](const Disagreement& x) { return x.output == o && x.to_s < 0; });
-    }
-    Disagreement& open_one(std::size_t o)
-    {
-        return *std::find_if(out.disagreements.begin(), out.disagreements.end(), [&](const Disagreement& x) { return x.output == o && x.to_s < 0; });
-    }
-    void close(std::size_t o, double time)
-    {
-        Disagreement& d = open_one(o);
-        d.to_s = time;
-        out.disagree_s += time - d.from_s;
-    }
-};
+constexpr std::int64_t held_samples = LogGap::most_held;
+constexpr std::size_t kept_every = 512;
+constexpr MilliKelvin no_reading = std::numeric_limits<MilliKelvin>::min();
 
 } // namespace
 
+bool ReplayResult::made_up(std::size_t row) const { return std::binary_search(made_up_.begin(), made_up_.end(), row); }
+
+// The trace's date goes with its clock; without a date its seconds are those of the day.
+void ReplayResult::set_clock(Inputs& in, double time) const
+{
+    in.clock_ms = 0;
+    in.date = date_;
+    in.move_clock(std::llround((clock_s_ + time) * 1000.0));
+}
+
+Inputs ReplayResult::inputs(std::size_t row) const
+{
+    Inputs in;
+    in.modes = modes_;
+    in.away = away_;
+    const MilliKelvin* of_row = &readings_[row * (program.probes + 1)];
+    for (std::size_t p = 0; p <= program.probes; ++p)
+        in.readings[p < program.probes ? p : supply_channel] = of_row[p] == no_reading ? Reading{0, false} : Reading{of_row[p], true};
+    set_clock(in, time_s_[row]);
+    return in;
+}
+
+double ReplayResult::reading_c(std::size_t row, std::size_t probe) const
+{
+    const MilliKelvin mk = readings_[row * (program.probes + 1) + probe];
+    return mk == no_reading ? NAN : mk / 1000.0;
+}
+
+Decisions ReplayResult::decisions(std::size_t row) const
+{
+    Decisions out{};
+    std::copy_n(decisions_.begin() + static_cast<std::ptrdiff_t>(row * program.outputs), program.outputs, out.begin());
+    return out;
+}
+
+// Rounded, half up; rows closer than half the usual spacing are samples as well.
+std::int64_t ReplayResult::intervals(double pause_s) const
+{
+    constexpr double rounding = 1e-9; // of times that are sums of tenths
+    return interval_s > 0 ? std::max<std::int64_t>(1, static_cast<std::int64_t>(std::floor(pause_s / interval_s + 0.5 + rounding))) : 1;
+}
+
+Decisions ReplayResult::advance(std::size_t row, EngineState& state) const
+{
+    Inputs in = inputs(row);
+    if (row == 0 || made_up(row - 1))
+        return step(program, in, state);
+    const bool gap = made_up(row);
+    const std::int64_t held = gap ? held_samples : intervals(time_s_[row] - time_s_[row - 1]) - 1;
+    if (held > 0) {
+        Inputs still = inputs(row - 1);
+        still.move_clock(held * program.sample_ms);
+        step(program, still, state, held);
+    }
+    if (!gap)
+        return step(program, in, state);
+    const std::int64_t lacking = std::lower_bound(gaps.begin(), gaps.end(), time_s_[row], [](const LogGap& g, double t) { return g.to_s < t; })->lacking;
+    in.move_clock((lacking - held_samples - 1) * program.sample_ms); // of the last of them
+    return step(program, in, state, lacking - held_samples);
+}
+
+EngineState ReplayResult::state(std::size_t row) const
+{
+    const std::size_t known = (row + 1) / kept_every; // rows worked off in the state that is kept
+    EngineState s = known == 0 ? first_ : kept_[known - 1];
+    for (std::size_t i = known * kept_every; i <= row; ++i)
+        advance(i, s);
+    return s;
+}
+
+class Replayer {
+public:
+    Replayer(const ReplaySetup& setup, const Trace& trace) : setup_(setup), trace_(trace) {}
+
+    Result<ReplayResult> run(const EngineState* first, const std::stop_token& stop)
+    {
+        if (trace_.time_s.empty())
+            return Error{"the trace has no rows", "", "Import a log with at least one row of readings"};
+        if (auto problem = find_columns())
+            return *problem;
+        const std::vector<std::size_t> rows = real_rows();
+        if (rows.empty())
+            return Error{"the trace has only made-up rows", "", "Import the log that it was made from"};
+        begin(rows, first);
+        for (std::size_t i = 0; i < rows.size() && !stop.stop_requested(); ++i)
+            row(rows[i]);
+        for (std::size_t o = 0; o < out_.program.outputs; ++o) {
+            if (open_[o] != none)
+                close(o, out_.time_s_.back());
+            RunCounter::finish(out_.by_rules[o]);
+            RunCounter::finish(out_.recorded[o]);
+        }
+        return std::move(out_);
+    }
+
+private:
+    std::optional<Error> find_columns()
+    {
+        const ChannelBits used = setup_.program.used;
+        const TraceColumn* supply = trace_.find("supply");
+        if (!supply && (used >> supply_channel & 1U) != 0)
+            return Error{"the trace has no column “supply”, which a rule reads", "", "Name the column of the unit's supply voltage so, or switch the Low voltage rule off"};
+        for (std::size_t p = 0; p < setup_.program.probes; ++p) {
+            probes_.push_back(trace_.find(setup_.probe_columns[p]));
+            if (!probes_.back() && (used >> p & 1U) != 0)
+                return Error{"the trace has no column “" + setup_.probe_columns[p] + "”, which a rule reads", "", "Rename a column, or name the probe's place as the column is named"};
+        }
+        probes_.push_back(supply);
+        for (std::size_t o = 0; o < setup_.program.outputs; ++o)
+            outputs_.push_back(o < setup_.output_columns.size() ? trace_.find(setup_.output_columns[o]) : nullptr);
+        return {};
+    }
+
+    std::vector<std::size_t> real_rows() const
+    {
+        const TraceColumn* made_up = trace_.find("made_up");
+        std::vector<std::size_t> out;
+        out.reserve(trace_.time_s.size());
+        for (std::size_t i = 0; i < trace_.time_s.size(); ++i)
+            if (!made_up || !(made_up->values[i] > 0.5))
+                out.push_back(i);
+        return out;
+    }
+
+    void begin(const std::vector<std::size_t>& rows, const EngineState* first)
+    {
+        out_.program = setup_.program;
+        std::vector<double> times;
+        times.reserve(rows.size());
+        for (std::size_t i : rows)
+            times.push_back(trace_.time_s[i]);
+        out_.interval_s = usual_spacing_s(times);
+        if (out_.interval_s > 0)
+            out_.program.sample_ms = std::max<Millis>(1, std::llround(out_.interval_s * 1000.0));
+        out_.clock_s_ = trace_.clock_s();
+        out_.date_ = trace_.date();
+        out_.modes_ = setup_.modes;
+        out_.away_ = setup_.away;
+        out_.first_ = state_ = first ? *first : power_up(out_.program);
+        out_.by_rules.resize(out_.program.outputs);
+        out_.recorded.resize(out_.program.outputs);
+        out_.columns.resize(probes_.size() - 1);
+        by_rules_.assign(out_.program.outputs, RunCounter());
+        recorded_ = by_rules_;
+        last_.assign(probes_.size(), {no_reading, 0});
+        open_.fill(none);
+    }
+
+    void row(std::size_t of_trace)
+    {
+        const double time = trace_.time_s[of_trace];
+        if (out_.size() > 0)
+            pause(out_.time_s_.back(), time);
+        ++samples_;
+        for (std::size_t p = 0; p < probes_.size(); ++p)
+            out_.readings_.push_back(reading(p, probes_[p] ? probes_[p]->values[of_trace] : NAN));
+        decide(time);
+        compare(of_trace, time);
+    }
+
+    void pause(double from, double to)
+    {
+        const std::int64_t lacking = out_.intervals(to - from) - 1;
+        samples_ += lacking;
+        if (lacking <= 0)
+            return;
+        out_.gaps.push_back({from, to, lacking});
+        if (lacking <= held_samples)
+            return;
+        out_.gaps.back().made_up = static_cast<std::ptrdiff_t>(out_.size());
+        out_.made_up_.push_back(out_.size());
+        out_.readings_.insert(out_.readings_.end(), probes_.size(), no_reading);
+        decide(from + static_cast<double>(held_samples + 1) * out_.interval_s);
+    }
+
+    // An empty cell is a lacking sample of its column. The supply comes after the probes.
+    MilliKelvin reading(std::size_t p, double value)
+    {
+        Last& last = last_[p];
+        if (std::isfinite(value))
+            last = {p + 1 == probes_.size() ? in_milli(value) : value >= setup_.low_c && value <= setup_.high_c ? quantised(value, setup_.resolution_k)
+                                                                                                                : no_reading,
+                samples_};
+        const bool holds = last.mk != no_reading && samples_ - last.sample <= held_samples;
+        if (p < out_.columns.size()) {
+            out_.columns[p].held += holds && last.sample != samples_;
+            out_.columns[p].invalid += !holds;
+        }
+        return holds ? last.mk : no_reading;
+    }
+
+    void decide(double time)
+    {
+        if (out_.size() > 0)
+            for (std::size_t o = 0; o < out_.program.outputs; ++o) {
+                by_rules_[o].passed(time - out_.time_s_.back(), out_.by_rules[o]);
+                recorded_[o].passed(time - out_.time_s_.back(), out_.recorded[o]);
+            }
+        out_.time_s_.push_back(time);
+        const Decisions d = out_.advance(out_.size() - 1, state_);
+        out_.faults_.push_back(faults(out_.program, state_));
+        for (std::size_t o = 0; o < out_.program.outputs; ++o) {
+            out_.decisions_.push_back(d[o]);
+            by_rules_[o].output(time, d[o].on, out_.by_rules[o]);
+        }
+        if (out_.size() % kept_every == 0)
+            out_.kept_.push_back(state_);
+    }
+
+    void compare(std::size_t of_trace, double time)
+    {
+        for (std::size_t o = 0; o < out_.program.outputs; ++o) {
+            if (!outputs_[o] || !std::isfinite(outputs_[o]->values[of_trace]))
+                continue;
+            const bool was_on = outputs_[o]->values[of_trace] > 0.005;
+            recorded_[o].output(time, was_on, out_.recorded[o]);
+            const Decision& d = out_.decision(out_.size() - 1, o);
+            if (open_[o] != none && (was_on == d.on || out_.disagreements[open_[o]].recorded_on != was_on))
+                close(o, time);
+            if (was_on != d.on && open_[o] == none) {
+                open_[o] = out_.disagreements.size();
+                out_.disagreements.push_back({time, -1, o, was_on, d.priority, d.rule});
+            }
+        }
+    }
+    void close(std::size_t o, double time)
+    {
+        Disagreement& d = out_.disagreements[open_[o]];
+        d.to_s = time;
+        out_.disagree_s += time - d.from_s;
+        open_[o] = none;
+    }
+
+    static constexpr std::size_t none = static_cast<std::size_t>(-1);
+    struct Last {
+        MilliKelvin mk = no_reading;
+        std::int64_t sample = 0;
+    };
+
+    const ReplaySetup& setup_;
+    const Trace& trace_;
+    std::vector<const TraceColumn*> probes_, outputs_; // of the probes and, last, the supply
+    ReplayResult out_;
+    EngineState state_;
+    std::vector<RunCounter> by_rules_, recorded_;
+    std::vector<Last> last_;                      // per probe
+    std::int64_t samples_ = 0;                    // so far, lacking ones with them
+    std::array<std::size_t, max_outputs> open_{}; // per output: the disagreement that goes on
+};
+
 Result<ReplayResult> run_replay(const ReplaySetup& setup, const Trace& trace, const EngineState* first, std::stop_token stop)
 {
-    Replay r{setup, trace, {}, {}, setup.program, {}, {}, {}, {}, {}, {}, nullptr, 0};
-    if (trace.time_s.empty())
-        return Error{"the trace has no rows", "", "Import a log with at least one row of readings"};
-    const std::uint32_t used = setup.program.used;
-    r.supply = trace.find("supply");
-    if (!r.supply && (used >> supply_channel & 1U) != 0)
-        return Error{"the trace has no column “supply”, which a rule reads", "", "Name the column of the unit's supply voltage so, or switch the Low voltage rule off"};
-    for (std::size_t p = 0; p < setup.program.probes; ++p) {
-        r.probes.push_back(trace.find(setup.probe_columns[p]));
-        if (!r.probes.back() && (used >> p & 1U) != 0)
-            return Error{"the trace has no column “" + setup.probe_columns[p] + "”, which a rule reads", "", "Rename a column, or name the probe's place as the column is named"};
-    }
-    for (std::size_t o = 0; o < setup.program.outputs; ++o)
-        r.outputs.push_back(o < setup.output_columns.size() ? trace.find(setup.output_columns[o]) : nullptr);
-    if (const double interval = trace.interval_s(); interval > 0)
-        r.program.sample_ms = std::max<Millis>(1, std::llround(interval * 1000.0));
-    r.state = first ? *first : power_up(r.program);
-    r.by_rules.assign(r.program.outputs, RunCounter());
-    r.recorded = r.by_rules;
-    r.out.by_rules.resize(r.program.outputs);
-    r.out.recorded.resize(r.program.outputs);
-    r.last_value.assign(r.probes.size(), 0);
-    r.last_time.assign(r.probes.size(), -INFINITY);
-    for (std::size_t i = 0; i < trace.time_s.size() && !stop.stop_requested(); ++i) {
-        const double t = trace.time_s[i];
-        if (i > 0)
-            r.gap(trace.time_s[i - 1], t);
-        const double before = i > 0 ? r.out.rows.back().time_s : t;
-        r.pass(t - before);
-        r.row(t, t - before, r.readings(i, t));
-        r.compare(i, t);
-    }
-    for (std::size_t o = 0; o < r.program.outputs; ++o) {
-        if (r.any_open(o))
-            r.close(o, trace.time_s.back());
-        RunCounter::finish(r.out.by_rules[o]);
-        RunCounter::finish(r.out.recorded[o]);
-    }
-    return std::move(r.out);
+    return Replayer(setup, trace).run(first, stop);
 }
 
 } // namespace vernal

@@ -4,6 +4,7 @@
 
 #include "core/plant/network.h"
 #include "core/rules/engine.h"
+#include "core/rules/rule_compiler.h"
 #include "core/rules/rule_set.h"
 #include "readings.h"
 #include "weather_at.h"
@@ -17,8 +18,15 @@ struct CoupledSetup {
     std::vector<ProbeSite> probes;
     Sensors sensors; // how the unit reads them
     Program program;
-    std::array<Mode, max_outputs> modes{Mode::automatic, Mode::automatic, Mode::automatic, Mode::automatic};
+    std::vector<OutOfAction> out_of_action; // rules that the program leaves out
+    std::array<Mode, max_outputs> modes = all_automatic;
     std::array<Drives, max_outputs> drives{};
+    // What the store bears, whether or not a rule keeps to it.
+    struct BornBy {
+        ProbePlace place;
+        double limit_c;
+    };
+    std::vector<BornBy> store_limits;
     bool away = false;
     double resolution_k = 0.0;
     std::vector<std::shared_ptr<const DayForcing>> days; // at least one

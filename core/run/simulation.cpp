@@ -233,7 +233,7 @@ void Simulation::finish_step(std::int64_t k, std::int64_t n, std::int64_t tried,
     tell([&](Listener& l) { l.decided(*this, switched); });
     tell([&](Listener& l) {
         if (l.wants_rows())
-            l.row({now_s(), inputs_, decisions_, surroundings_at(*day_, time_of_day_s_).air_c, plane_at(*day_, time_of_day_s_), pressure_pa()});
+            l.row({now_s(), inputs_, decisions_, surroundings_at(*day_, time_of_day_s_).air_c, plane_at(*day_, time_of_day_s_), pressure_pa(), faults(setup().program, state_)});
     });
 }
 
@@ -260,15 +260,15 @@ void Simulation::act()
 }
 
 // Buttons pressed at this sample: on the first day that counts, at their hour.
-std::uint32_t Simulation::pressed_at(double time_of_day_s) const
+std::uint64_t Simulation::pressed_at(double time_of_day_s) const
 {
-    std::uint32_t out = 0;
+    std::uint64_t out = 0;
     if (!counting_ || day_index_ > 0)
         return out;
     const Millis now = std::llround(time_of_day_s * 1000.0);
     for (const Gate& g : setup().program.gates)
         if (g.kind == Gate::Kind::pressed && now >= g.wait_ms && now - setup().program.sample_ms < g.wait_ms)
-            out |= 1U << g.timer;
+            out |= std::uint64_t{1} << g.button;
     return out;
 }
 
@@ -307,7 +307,7 @@ void Simulation::rows_inside(std::int64_t k, std::int64_t n, std::int64_t tried)
         const Decisions d = step(setup().program, in, s);
         tell([&](Listener& l) {
             if (l.wants_rows())
-                l.row({day_start_s_ + now, in, d, surroundings_at(*day_, now).air_c, plane_at(*day_, now), pressure_pa()});
+                l.row({day_start_s_ + now, in, d, surroundings_at(*day_, now).air_c, plane_at(*day_, now), pressure_pa(), faults(setup().program, s)});
         });
     }
 }

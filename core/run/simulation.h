@@ -81,7 +81,7 @@ private:
     void act();
     void take_readings();
     double sun_on_probes(double t) const { return readings_.need_sun() ? plane_at(*day_, t) : 0.0; }
-    std::uint32_t pressed_at(double time_of_day_s) const;
+    std::uint64_t pressed_at(double time_of_day_s) const;
     template <class F>
     void tell(F f)
     {

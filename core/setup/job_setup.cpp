@@ -44,11 +44,13 @@ double start_of_trace_s(const Trace& t, const SkySpec& day)
 
 namespace {
 
-Result<Program> program_of(const Variant& v)
+Result<Compiled> compiled_of(const Variant& v)
 {
-    if (v.probes.size() > max_probes || v.unit.outputs.size() > max_outputs || v.unit.outputs.empty())
-        return Error{"a unit has one to four outputs and at most eight probes", v.name, ""};
-    return compile(v.unit, probe_keys(v)).program;
+    if (v.unit.outputs.empty())
+        return Error{"the unit has no output", v.name, "Add one"};
+    if (const auto problem = capacity_problem(v.unit, probe_keys(v)))
+        return Error{*problem, v.name, "Remove what is not needed"};
+    return compile(v.unit, probe_keys(v));
 }
 
 template <class Setup>
@@ -144,24 +146,55 @@ std::shared_ptr<const DayForcing> day_forcing(const Job& job, const Loop& loop, 
     return f;
 }
 
+namespace {
+
+constexpr double bare_tank_c = 95.0; // what a tank without any limit bears, below its relief valve's 99 °C; estimate
+
+// Of each store the lowest limit that a rule states for a probe in it, be the rule in
+// use or not.
+std::vector<CoupledSetup::BornBy> store_limits(const Variant& v)
+{
+    std::vector<CoupledSetup::BornBy> out;
+    const auto put = [&](ProbePlace place, double limit_c) {
+        for (CoupledSetup::BornBy& b : out)
+            if (b.place == place) {
+                b.limit_c = std::min(b.limit_c, limit_c);
+                return;
+            }
+        out.push_back({place, limit_c});
+    };
+    for (const Rule& r : v.unit.rules)
+        if (const auto* l = std::get_if<StoreLimit>(&r.body))
+            for (const Probe& p : v.probes)
+                if (p.key == l->probe && in_store(p.place))
+                    put(p.place, (l->limit - l->allowance).in_celsius());
+    if (out.empty() && find_arrangement(v.loop.arrangement)->has(Part::tank))
+        put(ProbePlace::tank_top, bare_tank_c);
+    return out;
+}
+
+} // namespace
+
 Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& day, std::shared_ptr<const DayForcing> weather)
 {
     if (!find_arrangement(v.loop.arrangement))
         return Error{"“" + v.loop.arrangement + "” is not an arrangement this version knows", v.name, "Choose one at the Loop station"};
-    auto program = program_of(v);
-    if (!program)
-        return program.error();
+    auto compiled = compiled_of(v);
+    if (!compiled)
+        return compiled.error();
     CoupledSetup s;
     s.loop = v.loop;
     s.altitude_m = job.site.place.altitude_m;
     if (!find_arrangement(v.loop.arrangement)->has(Part::tank))
         s.start_tank_c = cool_store_c;
-    s.program = std::move(*program);
+    s.program = std::move(compiled->program);
+    s.out_of_action = std::move(compiled->out_of_action);
     set_modes(s, v);
     for (std::size_t o = 0; o < v.unit.outputs.size(); ++o)
         s.drives[o] = v.unit.outputs[o].drives;
     for (const Probe& p : v.probes)
         s.probes.push_back({p.place, p.lag_s, p.placement});
+    s.store_limits = store_limits(v);
     s.sensors = sensors(v);
     s.days = {weather ? std::move(weather) : day_forcing(job, v.loop, day)};
     return s;
@@ -169,11 +202,12 @@ Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& 
 
 Result<ReplaySetup> replay_setup(const Variant& v)
 {
-    auto program = program_of(v);
-    if (!program)
-        return program.error();
+    auto compiled = compiled_of(v);
+    if (!compiled)
+        return compiled.error();
     ReplaySetup s;
-    s.program = std::move(*program);
+    s.program = std::move(compiled->program);
+    s.out_of_action = std::move(compiled->out_of_action);
     set_modes(s, v);
     s.low_c = v.input.low_c;
     s.high_c = v.input.high_c;

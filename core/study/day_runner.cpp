@@ -1,6 +1,36 @@
 #include "day_runner.h"
 
+#include <exception>
+
 namespace vernal {
+
+namespace {
+
+// Nothing may leave a thread: what cannot be worked out is told as an outcome's error.
+Outcome outcome_or_why(const RunRequest& request, const std::stop_token& stop, RunCache& cache)
+try {
+    return make_outcome(request, stop, cache);
+} catch (const std::exception& e) {
+    cache = {};
+    Outcome out;
+    out.id = request.id;
+    out.variant = request.job.variants[request.variant];
+    out.day = request.job.days[request.day];
+    out.error = Error{std::string("this day cannot be worked out: ") + e.what(), out.day.name, "Undo the last change, or try another day"};
+    return out;
+}
+
+Verdict verdict_or_none(const RunRequest& request, const Outcome& outcome, const std::stop_token& stop, RunCache& cache)
+try {
+    return make_verdict(request, outcome, stop, cache);
+} catch (const std::exception&) {
+    cache = {};
+    Verdict out;
+    out.id = outcome.id;
+    return out;
+}
+
+} // namespace
 
 DayRunner::DayRunner(Told told) : told_(std::move(told)), thread_([this](std::stop_token s) { work(s); }) {}
 
@@ -53,13 +83,13 @@ void DayRunner::work(std::stop_token stop)
             current_ = std::stop_source();
             token = current_.get_token();
         }
-        const auto outcome = std::make_shared<const Outcome>(make_outcome(request, token, cache));
+        const auto outcome = std::make_shared<const Outcome>(outcome_or_why(request, token, cache));
         if (token.stop_requested())
             continue;
         told_.finished(outcome);
         if (overtaken())
             continue;
-        const auto verdict = std::make_shared<const Verdict>(make_verdict(request, *outcome, token, cache));
+        const auto verdict = std::make_shared<const Verdict>(verdict_or_none(request, *outcome, token, cache));
         if (!token.stop_requested())
             told_.judged(verdict);
     }

@@ -22,6 +22,7 @@ void run_coupled_into(Outcome& o, const Job& job, std::stop_token stop, std::opt
     }
     o.setup = std::move(*setup);
     o.program = o.setup->program;
+    o.out_of_action = o.setup->out_of_action;
     CoupledOptions options;
     options.stop = stop;
     o.coupled = run_coupled(*o.setup, options);
@@ -40,7 +41,8 @@ void run_replay_into(Outcome& o, const Job& job, std::stop_token stop)
         o.error = result.error();
         return;
     }
-    o.program = setup->program;
+    o.out_of_action = setup->out_of_action;
+    o.program = result->program;
     o.trace = it->second;
     o.replay = std::move(*result);
 }
@@ -60,7 +62,9 @@ std::optional<Figures> figures_only(const Job& job, const Variant& v, const Day&
 
 double Outcome::reading_c(std::size_t i, std::size_t probe) const
 {
-    const Reading r = inputs(i).readings[probe];
+    if (is_replay())
+        return replay->reading_c(i, probe);
+    const Reading& r = coupled.records[i].inputs.readings[probe];
     return r.valid ? r.mk / 1000.0 : NAN;
 }
 

@@ -23,20 +23,21 @@ struct Outcome {
     std::uint64_t id = 0;
     Variant variant;
     Day day;
-    std::optional<CoupledSetup> setup;  // of a coupled run
-    Program program;                    // as it ran
-    CoupledResult coupled;              // coupled runs
-    std::optional<ReplayResult> replay; // replays
-    std::shared_ptr<const Trace> trace; // of a replay
-    std::optional<Error> error;         // why there is no result
+    std::optional<CoupledSetup> setup;      // of a coupled run
+    Program program;                        // as it ran
+    CoupledResult coupled;                  // coupled runs
+    std::optional<ReplayResult> replay;     // replays
+    std::shared_ptr<const Trace> trace;     // of a replay
+    std::vector<OutOfAction> out_of_action; // rules of the variant that could not work
+    std::optional<Error> error;             // why there is no result
 
     bool is_replay() const { return replay.has_value(); }
     // Common view of both ways: instants in order.
-    std::size_t size() const { return is_replay() ? replay->rows.size() : coupled.records.size(); }
-    double time_s(std::size_t i) const { return is_replay() ? replay->rows[i].time_s : coupled.records[i].time_s; }
-    const Inputs& inputs(std::size_t i) const { return is_replay() ? replay->rows[i].inputs : coupled.records[i].inputs; }
-    const EngineState& state(std::size_t i) const { return is_replay() ? replay->rows[i].state : coupled.records[i].state; }
-    const Decisions& decisions(std::size_t i) const { return is_replay() ? replay->rows[i].decisions : coupled.records[i].decisions; }
+    std::size_t size() const { return is_replay() ? replay->size() : coupled.records.size(); }
+    double time_s(std::size_t i) const { return is_replay() ? replay->time_s(i) : coupled.records[i].time_s; }
+    Inputs inputs(std::size_t i) const { return is_replay() ? replay->inputs(i) : coupled.records[i].inputs; }
+    EngineState state(std::size_t i) const { return is_replay() ? replay->state(i) : coupled.records[i].state; }
+    Decisions decisions(std::size_t i) const { return is_replay() ? replay->decisions(i) : coupled.records[i].decisions; }
     double reading_c(std::size_t i, std::size_t probe) const;
     double start_s() const;              // clock time of second 0 of a replay
     std::size_t at(double time_s) const; // last instant not after

@@ -34,7 +34,7 @@ std::vector<FieldSum> closed_loop_sums()
     using P = Part;
     return {
         {"vessel", {P::vessel}, "Vessel for expansion and steam", "Boyle's law", {{{"hot_c", "Loop at its hottest", Q::temperature, 40, 180, "Fluid, before it boils: about 120 °C"}, [](C) { return 120.0; }}}, vessel_size, "Take this vessel", [](Loop& l, P, X, double v) { l.vessel.volume_m3 = v; }},
-        {"cold_fill", {P::vessel}, "Cold fill", common, {{{"height_m", "Top of the loop over the gauge", Q::length, 0, 100, ""}, [](C c) { return std::max(0.0, c.loop().check_valve.rise_m + 2); }}, {{"top_pa", "Pressure at the top", Q::pressure, 0, 1e6, "0.5 to 1.5 bar, so that no air comes in"}, [](C) { return 1.0e5; }}}, cold_fill, "Take fill and gas", [](Loop& l, P, X, double v) {
+        {"cold_fill", {P::vessel}, "Cold fill", "hydrostatics; the pressure at the top is an estimate", {{{"height_m", "Top of the loop over the gauge", Q::length, 0, 100, ""}, [](C c) { return std::max(0.0, c.loop().check_valve.rise_m + 2); }}, {{"top_pa", "Pressure at the top", Q::pressure, 0, 1e6, "0.5 to 1.5 bar, so that no air comes in"}, [](C) { return 1.0e5; }}}, cold_fill, "Take fill and gas", [](Loop& l, P, X, double v) {
              l.vessel.fill_pa = v;
              l.vessel.precharge_pa = std::max(0.0, v - 0.3e5);
          }},

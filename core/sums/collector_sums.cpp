@@ -25,8 +25,8 @@ SumResult collector_content(X x, C c)
 
 SumResult array_area(X x, C c)
 {
-    const double area = x[0] / (x[1] * 1e-3);
-    return {line(show(x[0], Q::volume, c), " / ", show(x[1] * 1e-3, Q::volume, c), " per m² = ", show(area, Q::area, c)), area};
+    const double per_m2 = warmed_per_m2(x[1], x[2], x[3]), area = x[0] / per_m2;
+    return {line(show(x[1], Q::energy, c), " × ", show(x[2], Q::ratio, c), " warm ", show(per_m2, Q::volume, c), " by ", show(x[3], Q::difference, c), " on a m²\n", show(x[0], Q::volume, c), " / that = ", show(area, Q::area, c)), area};
 }
 
 } // namespace
@@ -37,8 +37,8 @@ std::vector<FieldSum> collector_sums()
     constexpr const char* balance = "energy balance, Q = m c ΔT";
     return {
         {"heat", {P::collector, P::collector_2}, "Heat from flow and rise", balance, {{{"flow_m3_s", "Flow", Q::flow, 1e-6, 2, "By bucket and watch"}, [](C c) { return c.loop().pump.flow_m3_s; }}, {{"rise_k", "Rise across the array", Q::difference, 0.1, 80, "Two probes, pump running for ten minutes"}, [](C) { return 6.0; }}, {{"sun_w_m2", "Sun on it", Q::irradiance, 100, 1300, "A meter held in its plane"}, [](C) { return 800.0; }}, {{"over_air_k", "Mean over the air", Q::difference, -20, 120, "Half way between inlet and outlet, less the air"}, [](C) { return 25.0; }}}, heat_rise, "Take it as the efficiency without loss", [](Loop& l, P p, X, double v) { collector_at(l, p).eta0 = v; }},
-        {"array_content", {P::collector, P::collector_2}, "Fluid in the array", common, {{{"litres_m2", "Litres per m²", Q::number, 0.05, 20, "0.5 to 1 flat plate, 0.1 to 0.3 heat-pipe tubes"}, [](C c) { return 1000 * collector_at(c).content_m3 / collector_at(c).area_m2; }}}, collector_content, "Take this content", [](Loop& l, P p, X, double v) { collector_at(l, p).content_m3 = v; }, no_air},
-        {"array_area", {P::collector}, "Array for the hot water", common, {{{"draw_m3", "Hot water a day", Q::volume, 0.005, 50, ""}, [](C c) { return std::max(0.05, drawn_a_day_m3(c)); }}, {{"litres_m2", "Litres a day per m²", Q::number, 5, 200, "About 1.5 US gal per ft², 61 L/m², in a sunny climate"}, [](C) { return 61.0; }}}, array_area, "Take this area", [](Loop& l, P p, X, double v) { collector_at(l, p).area_m2 = v; }, [](const Arrangement& a) { return a.has(P::tank); }},
+        {"array_content", {P::collector, P::collector_2}, "Fluid in the array", "geometry; contents by estimate", {{{"litres_m2", "Litres per m²", Q::number, 0.05, 20, "0.3 to 2 flat plate, 0.1 to 0.4 heat-pipe tubes (estimate)"}, [](C c) { return 1000 * collector_at(c).content_m3 / collector_at(c).area_m2; }}}, collector_content, "Take this content", [](Loop& l, P p, X, double v) { collector_at(l, p).content_m3 = v; }, no_air},
+        {"array_area", {P::collector}, "Array for the hot water", "energy balance, Q = m c ΔT", {{{"draw_m3", "Hot water a day", Q::volume, 0.005, 50, ""}, [](C c) { return std::max(0.05, drawn_a_day_m3(c)); }}, sun_on_a_m2(), share_of_sun(), rise_of_water()}, array_area, "Take this area", [](Loop& l, P p, X, double v) { collector_at(l, p).area_m2 = v; }, [](const Arrangement& a) { return a.has(P::tank); }},
     };
 }
 

@@ -75,9 +75,9 @@ std::vector<FieldSum> pump_sums()
 {
     using P = Part;
     return {
-        {"flow", {P::pump, P::pump_2}, "Flow by bucket and watch", common,
-            {{{"volume_m3", "Volume caught", Q::volume, 1e-4, 1, "A bucket with a mark"}, [](C) { return 0.01; }},
-                {{"time_s", "Time taken", Q::duration, 1, 3600, "By stop-watch"}, [](C c) { return std::round(0.01 / std::max(1e-6, pump_at(c).flow_m3_s)); }}},
+        {"flow", {P::pump, P::pump_2}, "Flow by bucket and watch", "volume over time",
+            {{{"volume_m3", "Volume caught", Q::volume, 1e-4, 1, "A bucket with a mark"}, [](C) { return 0.012; }},
+                {{"time_s", "Time taken", Q::duration, 1, 3600, "By stop-watch"}, [](C c) { return std::round(0.012 / std::max(1e-6, pump_at(c).flow_m3_s)); }}},
             bucket, "Take this flow", [](Loop& l, P p, X, double v) { pump_at(l, p).flow_m3_s = v; pump_at(l, p).by_curve = false; }, no_air},
         {"curve", {P::pump, P::pump_2}, "Curve from points", "least squares of H = H0 − a Q²",
             {{{"flow_1_m3_s", "A flow", Q::flow, 0, 2, "From the pump's diagram, or two gauges"}, [](C) { return 0.0; }},

@@ -16,8 +16,22 @@ using X = const std::vector<double>&;
 using C = const SumContext&;
 using Q = Quantity;
 
-inline constexpr const char* common = "common practice, no source";
 inline constexpr double working_c = 40.0;
+
+// Water that a square metre's sun of a clear day warms, m³: share G / (c ρ ΔT).
+inline double warmed_per_m2(double sun_j, double share, double rise_k) { return sun_j * share / (4.18e6 * rise_k); }
+inline SumInput sun_on_a_m2()
+{
+    return {{"sun_j", "Sun on a m² that day", Q::energy, 1e6, 5e7, "3 to 8 kWh on a clear day, by season and tilt (estimate)"}, [](C) { return 2.2e7; }};
+}
+inline SumInput share_of_sun()
+{
+    return {{"share", "Of it reaches the store", Q::ratio, 0.05, 0.9, "30 to 60 % (estimate); the strip shows it for this loop"}, [](C) { return 0.45; }};
+}
+inline SumInput rise_of_water()
+{
+    return {{"rise_k", "Warmed by", Q::difference, 1, 90, "From the mains to what the store is to reach"}, [](C c) { return std::max(5.0, 60 - c.job.days.front().mains_c); }};
+}
 
 inline std::string show(double v, Q q, C c) { return to_text(v, q, c.units); }
 

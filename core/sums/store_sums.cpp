@@ -39,8 +39,9 @@ SumResult tempering(X x, C c)
 
 SumResult storage(X x, C c)
 {
-    const double draw = x[0] * x[1], array = x[2] * 1e-3 * c.loop().collector.area_m2;
-    return {line(show(x[0], Q::volume, c), " a day × ", show(x[1], Q::number, c), " days = ", show(draw, Q::volume, c), "\nby the array: ", show(x[2] * 1e-3, Q::volume, c), " per m² × ", show(c.loop().collector.area_m2, Q::area, c), " = ",
+    const double per_m2 = warmed_per_m2(x[2], x[3], x[4]);
+    const double draw = x[0] * x[1], array = per_m2 * c.loop().collector.area_m2;
+    return {line(show(x[0], Q::volume, c), " a day × ", show(x[1], Q::number, c), " days = ", show(draw, Q::volume, c), "\nby the array: ", show(per_m2, Q::volume, c), " warmed by ", show(x[4], Q::difference, c), " per m² × ", show(c.loop().collector.area_m2, Q::area, c), " = ",
                 show(array, Q::volume, c), "\nthe larger of the two"),
         std::max(draw, array)};
 }
@@ -59,7 +60,7 @@ std::vector<FieldSum> store_sums()
 {
     using P = Part;
     return {
-        {"storage", {P::tank, P::tank_2}, "Tank for draw and array", common, {{{"draw_m3", "Drawn a day", Q::volume, 0.005, 50, ""}, [](C c) { return std::max(0.05, drawn_a_day_m3(c)); }}, {{"days", "Days it should last", Q::number, 0.5, 5, "One to two days of draw"}, [](C) { return 1.5; }}, {{"litres_m2", "Litres per m² of array", Q::number, 10, 200, "50 to 75"}, [](C) { return 60.0; }}}, storage, "Take this volume", [](Loop& l, P p, X, double v) { tank_at(l, p).volume_m3 = v; }},
+        {"storage", {P::tank, P::tank_2}, "Tank for draw and array", "energy balance, Q = m c ΔT", {{{"draw_m3", "Drawn a day", Q::volume, 0.005, 50, ""}, [](C c) { return std::max(0.05, drawn_a_day_m3(c)); }}, {{"days", "Days it should last", Q::number, 0.5, 5, "Until the sun is back (estimate)"}, [](C) { return 1.3; }}, sun_on_a_m2(), share_of_sun(), rise_of_water()}, storage, "Take this volume", [](Loop& l, P p, X, double v) { tank_at(l, p).volume_m3 = v; }},
         {"standing_loss", {P::tank, P::tank_2}, "Standing loss by a night's cooling", "Newton's law of cooling", {{{"evening_c", "In the evening", Q::temperature, 10, 95, "Mean of top and bottom, no draw in between"}, [](C) { return 60.0; }}, {{"morning_c", "In the morning", Q::temperature, 10, 95, ""}, [](C) { return 57.0; }}, {{"room_c", "Room", Q::temperature, -20, 40, ""}, [](C c) { return tank_at(c).room_c; }}, {{"hours", "Hours between", Q::hours, 1, 24, ""}, [](C) { return 10.0; }}}, standing_loss, "Take this loss", [](Loop& l, P p, X, double v) { tank_at(l, p).loss_w_k = v; }},
         {"tempering", {P::tank}, "Tempering valve", "mixing of two waters", {{{"tank_c", "Tank", Q::temperature, 5, 99, ""}, [](C) { return 65.0; }}, {{"cold_c", "Cold mains", Q::temperature, 0, 35, ""}, [](C c) { return c.job.days.front().mains_c; }}, {{"tap_c", "Tap", Q::temperature, 20, 90, "49 °C at most at a tap people use"}, [](C c) { return c.job.days.front().draw_target_c; }}, {{"flow_m3_s", "At the tap", Q::flow, 1e-6, 0.02, ""}, [](C) { return 1e-4; }}}, tempering, nullptr, nullptr},
         {"exchanger", {P::exchanger}, "Heat per kelvin from four readings", "logarithmic mean difference, counterflow", {{{"flow_m3_s", "Flow of the solar side", Q::flow, 1e-6, 2, ""}, [](C c) { return c.loop().pump.flow_m3_s; }}, {{"hot_in_c", "Solar side in", Q::temperature, 0, 150, ""}, [](C) { return 60.0; }}, {{"hot_out_c", "Solar side out", Q::temperature, 0, 150, ""}, [](C) { return 48.0; }}, {{"cold_in_c", "Water in", Q::temperature, 0, 100, ""}, [](C) { return 40.0; }}, {{"cold_out_c", "Water out", Q::temperature, 0, 100, ""}, [](C) { return 51.0; }}}, exchanger_ua, "Take this exchanger", [](Loop& l, P, X, double v) { l.exchanger.ua_w_k = v; }},

@@ -28,6 +28,30 @@ std::optional<std::size_t> index_of(const Variant& v, const std::string& key)
 
 } // namespace
 
+StoreRange store_range(const Variant& v, std::size_t rule)
+{
+    const auto d = difference_of(v.unit, v.unit.rules[rule]);
+    const Probe* store = nullptr;
+    for (const Probe& p : v.probes)
+        if (d && p.key == d->store)
+            store = &p;
+    // What a store without a limit comes to; estimates.
+    StoreRange out{20, 60};
+    if (store && store->place == ProbePlace::pool_water)
+        out = {12, 32};
+    else if (store && store->place == ProbePlace::room_air)
+        out = {10, 26};
+    else if (store && store->place == ProbePlace::slab_return)
+        out = {15, 35};
+    for (const Rule& r : v.unit.rules)
+        if (const auto* l = std::get_if<StoreLimit>(&r.body); l && r.enabled && d && r.output == v.unit.rules[rule].output)
+            for (const Probe& p : v.probes)
+                if (p.key == l->probe && in_store(p.place) && (l->only_store.empty() || l->only_store == d->store))
+                    out.high_c = std::min(out.high_c, l->limit.in_celsius());
+    out.low_c = std::min(out.low_c, out.high_c - 5);
+    return out;
+}
+
 std::optional<RealPoints> real_points(const Variant& v, std::size_t rule, const BudgetState& state)
 {
     const auto d = rule < v.unit.rules.size() ? difference_of(v.unit, v.unit.rules[rule]) : std::nullopt;

@@ -18,6 +18,14 @@ struct RealPoints {
     Budget on, off;
 };
 
+// Store temperatures between which this rule works here: from a cool store up to the
+// limit of what it loads, or what such a store reaches without one. °C.
+struct StoreRange {
+    double low_c, high_c;
+    double middle_c() const { return (low_c + high_c) / 2; }
+};
+StoreRange store_range(const Variant& v, std::size_t rule);
+
 // Nothing: the rule is no difference, or names a probe that is not there.
 std::optional<RealPoints> real_points(const Variant& v, std::size_t rule, const BudgetState& state);
 

@@ -10,7 +10,7 @@ constexpr const char* roof = "Roof work: use a fall arrest, and cover the collec
 constexpr const char* scald = "Hot water scalds: let the tank cool or wear gloves. Never loosen a pocket that stands in water under pressure.";
 constexpr const char* pipe_hot = "The pipe can be hot enough to burn, with fluid under pressure behind it.";
 
-// By place; common practice, no source.
+// By place; estimates where a figure is named.
 const std::array<PlacingGuide, probe_places> guides{{
     {"In the collector's outlet, in its pocket or strapped to the metal of the outlet pipe within a hand's breadth of the absorber, with paste, under the insulation.", "On the frame, on the glass, a metre down the pipe, in the shade of a chimney or in moving air: it reads the weather and the pump starts late.", roof},
     {"In the lowest pocket, at the height of the outlet to the collector, or pressed to the bare tank wall under the insulation.", "At the top of the tank or beside the element: the pump never sees the cold water it should heat.", scald},
@@ -54,7 +54,7 @@ PlacingGuide placing_guide(const Arrangement& arrangement, ProbePlace place)
 const std::vector<const char*>& wiring_guide()
 {
     static const std::vector<const char*> table{
-        "Shielded pair, 22 AWG (0.33 mm²) or thicker, in a duct of its own, a hand's breadth from mains.",
+        "Shielded pair of 0.5 mm² or thicker, in a duct of its own, a hand's breadth from mains.",
         "Join the shield at the unit's end only; insulate it at the probe.",
         "A resistance probe has no polarity. A transmitter for mA or V has.",
         "No bare copper outside the clamp. Tug at each wire after tightening.",

@@ -55,6 +55,21 @@ struct Words {
                                                              : hours < 48 ? to_text(hours, Quantity::hours, units)
                                                                           : to_text(hours / 24, Quantity::days, units);
     }
+    // "The collector reads 40.2 °C and is trusted again in 7 s. "
+    std::string distrusted(const Inputs& in, const EngineState& after, std::size_t output) const
+    {
+        std::string s;
+        const ChannelBits bad = faults(p, after) & (p.timers[output].fault_off | p.timers[output].fault_on);
+        for (std::size_t c = 0; c < max_read; ++c) {
+            if ((bad >> c & 1U) == 0)
+                continue;
+            std::string name = channel(c);
+            name[0] = 'T';
+            const Reading& r = in.readings[c];
+            s += r.valid ? name + " reads " + to_text(r.mk / 1000.0, c == supply_channel ? Quantity::voltage : Quantity::temperature, units) + " and is trusted again in " + lasting(after.valid_since[c] + p.fault_return_ms - after.now_ms) + ". " : name + " has no valid reading. ";
+        }
+        return s;
+    }
     std::string missing(const Missing& m) const
     {
         const std::string title = of_rule(m.rule, v.unit) ? kind_of(v.unit.rules[static_cast<std::size_t>(m.rule)]).title : "a rule";
@@ -124,6 +139,28 @@ std::string decider_key(const RuleSet& unit, Priority priority, std::int16_t rul
     }
 }
 
+std::string rule_id(const RuleSet& unit, std::int16_t rule) { return of_rule(rule, unit) ? unit.rules[static_cast<std::size_t>(rule)].id : ""; }
+
+std::string out_of_action_text(const RuleSet& unit, const OutOfAction& o) { return std::string(kind_of(unit.rules[o.rule]).title) + " for " + unit.rules[o.rule].output + ": " + o.reason; }
+
+std::vector<std::string> replay_notes(const Variant& v, const ReplayResult& r)
+{
+    std::vector<std::string> out;
+    const auto counted = [](std::int64_t n, const char* one, const char* many) { return std::to_string(n) + (n == 1 ? one : many); };
+    out.push_back(r.interval_s > 0 ? "A row every " + to_text(r.interval_s, Quantity::duration, {}) + "; the unit samples as often here" : "A single row");
+    std::int64_t held = 0, invalid = 0;
+    for (const LogGap& g : r.gaps) {
+        held += g.held();
+        invalid += g.lacking - g.held();
+    }
+    if (!r.gaps.empty())
+        out.push_back(counted(static_cast<std::int64_t>(r.gaps.size()), " gap", " gaps") + ": " + counted(held, " lacking sample", " lacking samples") + " held, " + std::to_string(invalid) + " taken as invalid");
+    for (std::size_t p = 0; p < r.columns.size(); ++p)
+        if (const ProbeColumnUse& c = r.columns[p]; c.held + c.invalid > 0)
+            out.push_back(v.probes[p].key + " " + v.probes[p].name + ": held in " + counted(static_cast<std::int64_t>(c.held), " row", " rows") + ", without a valid reading in " + std::to_string(c.invalid));
+    return out;
+}
+
 WhyText why(const Variant& variant, const Program& program, const Inputs& in, const EngineState& after, const Decision& d, std::size_t output, const Units& units)
 {
     const RuleSet& unit = variant.unit;
@@ -135,6 +172,8 @@ WhyText why(const Variant& variant, const Program& program, const Inputs& in, co
     w.headline = key + (d.on ? " runs" + speed + ": " : " rests: ") + name + (d.priority == Priority::nothing ? "." : d.on ? " holds it on."
                                                                                                                            : " holds it off.");
 
+    if (d.priority == Priority::fault)
+        w.margin = words.distrusted(in, after, output);
     std::vector<std::string> ways;
     for (const Margin& m : margins(program, in, after, output))
         if (m.amount > 0 && ways.size() < most_margins)
@@ -142,9 +181,9 @@ WhyText why(const Variant& variant, const Program& program, const Inputs& in, co
     if (const auto left = until_change(program, in, after, output))
         ways.push_back("in " + words.lasting(*left) + " by itself");
     if (!ways.empty())
-        w.margin = std::string(d.on ? "Stops " : "Starts ") + joined(ways, ", or ") + ".";
+        w.margin += std::string(d.on ? "Stops " : "Starts ") + joined(ways, ", or ") + ".";
     else if (const std::string free = d.on || d.rule < 0 ? "" : release(words, in, after, d.rule); !free.empty())
-        w.margin = "Free again " + free + ".";
+        w.margin += "Free again " + free + ".";
 
     const auto all = requests(program, in, after, output);
     for (std::size_t i = 1; i < all.size(); ++i)

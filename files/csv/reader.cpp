@@ -1,6 +1,6 @@
 #include "reader.h"
 
-#include <algorithm>
+#include <utility>
 
 namespace vernal {
 
@@ -22,12 +22,37 @@ bool CsvReader::more()
     return !piece_.empty();
 }
 
+namespace {
+
+// Separators of the first line outside of quotes, counted piece by piece.
+struct FirstLine {
+    std::size_t commas = 0, semicolons = 0, tabs = 0;
+    bool quoted = false;
+    bool ends_in(std::string_view piece)
+    {
+        for (char c : piece) {
+            quoted = quoted != (c == '"');
+            if (quoted)
+                continue;
+            if (c == '\n')
+                return true;
+            commas += c == ',';
+            semicolons += c == ';';
+            tabs += c == '\t';
+        }
+        return false;
+    }
+};
+
+} // namespace
+
 // Takes off the byte order mark and guesses the separator, for which the first line must be there as a whole.
 void CsvReader::begin()
 {
     begun_ = true;
     piece_ = source_();
-    while (!piece_.empty() && piece_.find('\n') == std::string_view::npos) { // pieces without a whole line are joined
+    FirstLine line;
+    while (!piece_.empty() && !line.ends_in(piece_)) { // pieces without a whole line are joined
         head_ += piece_;
         piece_ = source_();
     }
@@ -35,10 +60,8 @@ void CsvReader::begin()
         piece_ = head_ += piece_;
     if (piece_.starts_with("\xef\xbb\xbf"))
         at_ = 3;
-    const std::string_view first = piece_.substr(at_, piece_.find('\n', at_) - at_);
-    for (char c : {';', '\t'})
-        if (std::count(first.begin(), first.end(), c) > std::count(first.begin(), first.end(), separator_))
-            separator_ = c;
+    if (line.semicolons > line.commas || line.tabs > line.commas)
+        separator_ = line.tabs > line.semicolons ? '\t' : ';';
 }
 
 bool CsvReader::next()

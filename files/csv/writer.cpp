@@ -17,7 +17,7 @@ void CsvWriter::separate()
 CsvWriter& CsvWriter::cell(std::string_view text)
 {
     separate();
-    if (text.find_first_of(",\"\r\n") == std::string_view::npos) {
+    if (text.find_first_of(",;\t\"\r\n") == std::string_view::npos) {
         text_ += text;
         return *this;
     }

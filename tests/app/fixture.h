@@ -28,6 +28,7 @@ class WindowFixture : public QObject {
 protected:
     void open_demo()
     {
+        window.reset(); // before the folder that it keeps its copies in
         folder = std::make_unique<QTemporaryDir>();
         job_path = folder->filePath("copy.vrelay");
         QVERIFY(save_job(*open_job(VERNAL_DEMO "/job.json"), job_path.toStdString()));
@@ -37,6 +38,7 @@ protected:
         s.open_log = [this](QWidget*) { return log_answer; };
         s.save_file = [this](QWidget*, const QString&) { return save_answer; };
         s.unsaved = [this](QWidget*) { return unsaved_answer; };
+        s.changed = [this](QWidget*, const QString&) { return changed_answer; };
         s.printer = [this](QWidget*, QPrinter& printer) {
             printer.setOutputFileName(print_answer);
             return !print_answer.isEmpty();
@@ -90,11 +92,12 @@ protected:
     const Differential& difference() { return std::get<Differential>(document().variant().unit.rules.back().body); }
     QString rule_field(const char* key) { return QStringLiteral("rule%1.%2").arg(document().variant().unit.rules.size() - 1).arg(QString::fromLatin1(key)); }
 
-    std::unique_ptr<MainWindow> window;
     std::unique_ptr<QTemporaryDir> folder;
+    std::unique_ptr<MainWindow> window;
     QString job_path, open_answer, save_answer, log_answer, told;
     QString print_answer;
     Dialogs::Unsaved unsaved_answer = Dialogs::Unsaved::drop;
+    Dialogs::Changed changed_answer = Dialogs::Changed::keep_mine;
 };
 
 template <class Test>

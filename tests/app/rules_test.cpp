@@ -146,7 +146,8 @@ void RulesTest::the_chooser_takes_all_at_once()
     QTest::mouseClick(find<QPushButton>("trySettings"), Qt::LeftButton);
     QVERIFY(job() == before);
     QTest::mouseClick(find<QPushButton>("takeSettings"), Qt::LeftButton);
-    QVERIFY(difference().on.in_kelvin() > 10);
+    QVERIFY(job() != before);
+    QVERIFY(difference().on.in_kelvin() >= 8);
     QCOMPARE(document().undo_stack().count(), 1);
     document().undo_stack().undo();
     QVERIFY(job() == before);
@@ -259,7 +260,7 @@ void RulesTest::strip_and_command_line_decide_the_same()
         const auto it = rows.find(static_cast<int>(std::lround(outcome->time_s(i))));
         if (it == rows.end())
             continue;
-        const Decision& d = outcome->decisions(i)[0];
+        const Decision d = outcome->decisions(i)[0];
         QCOMPARE(it->second[on] == "1", d.on);
         QCOMPARE(it->second[speed].toDouble(), d.on ? d.speed_pm / 10.0 : 0.0);
         for (std::size_t p = 0; p < outcome->variant.probes.size(); ++p)

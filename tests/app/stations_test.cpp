@@ -280,7 +280,7 @@ void StationsTest::rules_of_several_outputs_can_be_given_to_another()
     auto* map = find<OperatingMap>("operatingMap");
     map->set_output(1);
     QCOMPARE(map->output(), std::size_t{1});
-    document().set_job(new_job("direct"), {});
+    document().set_job(new_job("glycol-coil"), {});
     QCOMPARE(map->output(), std::size_t{0}); // a unit with one output has no second
     settle();
 }

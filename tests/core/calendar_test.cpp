@@ -160,8 +160,8 @@ TEST(Timer, a_replay_knows_the_date_of_its_log)
     v.unit.rules = {{"P1", true, Timer{{ClockWindow{22, 2}, {}, {}}, 0, 3600, double(day_of_leap_year(12, 1)), 366}}};
     const auto r = run_replay(*replay_setup(v), t);
     ASSERT_TRUE(r);
-    for (const ReplayRow& row : r->rows)
-        EXPECT_EQ(row.decisions[0].on, row.time_s >= 4 * 3600 && row.time_s < 6 * 3600) << row.time_s;
+    for (std::size_t i = 0; i < r->size(); ++i)
+        EXPECT_EQ(r->decision(i, 0).on, r->time_s(i) >= 4 * 3600 && r->time_s(i) < 6 * 3600) << r->time_s(i);
 }
 
 } // namespace

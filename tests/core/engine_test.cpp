@@ -174,13 +174,15 @@ const auto rapid = [](int lo, int hi) { return *rc::gen::inRange(lo, hi); };
 
 // A random unit from power-up on, and its samples one after the other.
 struct Play {
+    explicit Play(random_unit::Scale of = {}) : scale(std::move(of)) {}
+    random_unit::Scale scale;
     Dice dice;
-    RuleSet set = random_unit::unit(std::ref(dice));
-    Program program = compile(set, probes).program;
+    RuleSet set = random_unit::unit(std::ref(dice), scale);
+    Program program = compile(set, scale.probes).program;
     EngineState state = power_up(program);
     Inputs in = random_unit::first_inputs();
     int pick(int lo, int hi) { return dice(lo, hi); }
-    void next_inputs() { in = random_unit::inputs(set, in, std::ref(dice)); }
+    void next_inputs() { in = random_unit::inputs(set, in, std::ref(dice), scale); }
     void move_clock(Inputs& x, std::int64_t samples) const { x.move_clock(samples * program.sample_ms); }
 };
 
@@ -201,6 +203,18 @@ RC_GTEST_PROP(Engine, decides_as_the_naive_statement_for_a_million_steps, ())
     Play play;
     naive::Unit unit(play.set, probes);
     for (int k = 0; k < 10000; ++k) {
+        play.next_inputs();
+        expect_same(step(play.program, play.in, play.state), unit.sample(play.in));
+    }
+}
+
+// As many rules, outputs and probes as there is room for.
+RC_GTEST_PROP(Engine, a_full_unit_decides_as_the_naive_statement, ())
+{
+    Play play(random_unit::full_scale());
+    RC_PRE(!capacity_problem(play.set, play.scale.probes));
+    naive::Unit unit(play.set, play.scale.probes);
+    for (int k = 0; k < 300; ++k) {
         play.next_inputs();
         expect_same(step(play.program, play.in, play.state), unit.sample(play.in));
     }

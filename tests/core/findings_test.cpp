@@ -38,13 +38,15 @@ void element(Variant& v)
 Figures hot()
 {
     Figures f;
-    f.pumps.resize(1);
+    f.pumps.resize(2);
     f.highest_collector_c = 140;
     f.highest_store_c = 71;
     f.freezing_s = 600;
     f.coldest_wet_c = -3;
     f.pumps[0].starts = 30;
     f.pumps[0].shortest_run_s = 20;
+    f.pumps[1].starts = 40;
+    f.stops = {{0, 3, -1, Priority::collect, Priority::nothing, Stops::Sun::slug, 30, 20, 2, 600}, {1, 0, -1, Priority::dump, Priority::nothing, Stops::Sun::none_of_it, 40, 60}};
     f.hydraulics.steam_fills = 2;
     f.power.trips = 1;
     f.power.start_trips = 1;
@@ -70,6 +72,10 @@ const std::vector<Case>& cases()
         {"off_not_below_on", [](Variant& v) { rule_of<Differential>(v).off = TempDiff::kelvin(9); }},
         {"hysteresis_not_positive", [](Variant& v) { rule_of<StoreLimit>(v).hysteresis = TempDiff::kelvin(0); }},
         {"rule_out_of_action", [](Variant& v) { rule_of<Differential>(v).store = "S9"; }},
+        {"collector_without_probe", [](Variant& v) { v.probes.erase(v.probes.begin()); }},
+        {"limit_reads_collector", [](Variant& v) { rule_of<StoreLimit>(v).probe = "S1"; }},
+        {"limit_below_the_layers", [](Variant& v) { rule_of<StoreLimit>(v).probe = "S2"; }},
+        {"output_moves_nothing", [](Variant& v) { v.unit.outputs.push_back({"P9", "A pump that is not there"}); }},
         {"switch_left", [](Variant& v) { v.unit.outputs[0].mode = Mode::on; }},
         {"no_collecting_rule", [](Variant& v) { drop<Differential>(v); }},
         {"limit_too_low", [](Variant& v) { rule_of<StoreLimit>(v).limit = Temperature::fahrenheit(60); }},
@@ -83,9 +89,10 @@ const std::vector<Case>& cases()
         {"stops_below_zero", [](Variant& v) { rule_of<Differential>(v).off = TempDiff::kelvin(-2); }},
         {"glycol_too_weak", [](Variant& v) { v.loop.glycol_fraction = 0.1; }},
         {"freezes_today", [](Variant&) {}, true},
-        {"many_starts_today", [](Variant&) {}, true},
         {"scald", [](Variant&) {}, true},
         {"stagnates", [](Variant&) {}, true},
+        {"many_starts_today", [](Variant&) {}, true},
+        {"switches_often", [](Variant&) {}, true, "dump"},
         {"output_missing", [](Variant& v) { v.unit.outputs.pop_back(); }, false, "glycol-hx"},
         {"pump_below_lift", [](Variant& v) { v.loop.pump.head_m = 4, v.loop.pump.free_flow_m3_s = 5e-4; }, false, "drainback"},
         {"reservoir_too_small", [](Variant& v) { v.loop.collector.content_m3 = 0.06; }, false, "drainback"},

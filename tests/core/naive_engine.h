@@ -44,7 +44,7 @@ public:
                 if (works(r) && turn_of(r) == turn)
                     look(r);
         for (std::size_t r = 0; r < set_.rules.size(); ++r)
-            if (works(r) && std::holds_alternative<RunTimes>(set_.rules[r].body))
+            if (works(r) && as<RunTimes>(r) && last_of<RunTimes>(static_cast<std::size_t>(output(set_.rules[r].output))) == static_cast<int>(r))
                 look(r);
         std::vector<Answer> out;
         for (std::size_t o = 0; o < running_.size(); ++o) {
@@ -99,7 +99,13 @@ private:
             if (!works(r))
                 continue;
             const bool own = output(set_.rules[r].output) == static_cast<int>(o);
-            if (const auto* d = as<DrainDown>(r); d && priority == Priority::freeze && asks_[r] && (own || output(d->pump) == static_cast<int>(o)))
+            if (const auto* d = as<DrainDown>(r); d && priority == Priority::freeze) {
+                if (asks_[r] && (own || output(d->pump) == static_cast<int>(o)))
+                    return {static_cast<int>(r), false};
+                if (own && !any_drains(o))
+                    return {static_cast<int>(r), true};
+            }
+            if (as<DrainTime>(r) && own && priority == Priority::hold && !running_[o] && stopped_for_[o] < ms(as<DrainTime>(r)->drain_s))
                 return {static_cast<int>(r), false};
             if (as<DrainDown>(r) || priority != priority_of(r) || !own || !asks_[r])
                 continue;
@@ -111,17 +117,32 @@ private:
         }
         return {};
     }
+    // Some drain-down rule wants this valve open.
+    bool any_drains(std::size_t o) const
+    {
+        for (std::size_t r = 0; r < set_.rules.size(); ++r)
+            if (works(r) && as<DrainDown>(r) && asks_[r] && output(set_.rules[r].output) == static_cast<int>(o))
+                return true;
+        return false;
+    }
     Priority priority_of(std::size_t r) const { return as<RunTimes>(r) ? Priority::min_run : kind_of(set_.rules[r]).priority; }
 
     template <class R>
     const R* last(std::size_t o, int& rule) const
     {
-        const R* found = nullptr;
+        const int found = last_of<R>(o);
+        if (found < 0)
+            return nullptr;
+        rule = found;
+        return as<R>(static_cast<std::size_t>(found));
+    }
+    template <class R>
+    int last_of(std::size_t o) const
+    {
+        int found = -1;
         for (std::size_t r = 0; r < set_.rules.size(); ++r)
-            if (works(r) && as<R>(r) && output(set_.rules[r].output) == static_cast<int>(o)) {
-                found = as<R>(r);
-                rule = static_cast<int>(r);
-            }
+            if (works(r) && as<R>(r) && output(set_.rules[r].output) == static_cast<int>(o))
+                found = static_cast<int>(r);
         return found;
     }
 
@@ -136,8 +157,6 @@ private:
             return {false, Priority::off_switch, -1, 0};
         if (up_for_ < ms(set_.power_wait_s))
             return {false, Priority::hold, -1, 0};
-        if (const auto* d = last<DrainTime>(o, rule); d && !running_[o] && stopped_for_[o] < ms(d->drain_s))
-            return {false, Priority::hold, rule, 0};
         if (const Says s = says(o, Priority::hold); s.rule >= 0)
             return {false, Priority::hold, s.rule, 0};
         if (mode == Mode::on && !spent_[o] && (out.on_timeout_s <= 0 || on_for_[o] < ms(out.on_timeout_s)))
@@ -159,7 +178,7 @@ private:
             return {true, Priority::min_run, s.rule, 0};
         for (Priority priority : {Priority::collect, Priority::heat})
             for (std::size_t r = 0; r < set_.rules.size(); ++r)
-                if (works(r) && collects(r, o) && (as<DrainDown>(r) ? Priority::collect : kind_of(set_.rules[r]).priority) == priority)
+                if (works(r) && collects(r, o) && kind_of(set_.rules[r]).priority == priority)
                     return {true, priority, static_cast<int>(r), 0};
         return {false, Priority::nothing, -1, 0};
     }
@@ -174,32 +193,42 @@ private:
     long speed(std::size_t o, Priority priority)
     {
         long pm = full_speed;
-        for (std::size_t r = 0; r < set_.rules.size() && priority >= Priority::min_off; ++r) {
-            if (!works(r) || output(set_.rules[r].output) != static_cast<int>(o))
+        for (std::size_t r = 0; r < set_.rules.size(); ++r) {
+            if (!works(r) || !sets_speed(r) || output(set_.rules[r].output) != static_cast<int>(o))
+                continue;
+            Memory& m = memory_[r];
+            if (changed_for_[o] == 0 || any_bad(r))
+                m.begins = true;
+            if (priority < Priority::min_off)
+                m.speed_for = -1;
+            if (priority < Priority::min_off || any_bad(r))
                 continue;
             if (const auto* s = as<SpeedByDifference>(r)) {
                 const long over = value(s->source) - value(s->store) - milli(s->above.in_kelvin());
                 pm = held(s->range, share(s->range.floor) + (over < 0 ? 0 : over / std::max(1L, milli(s->per.in_kelvin())) * share(s->range.step)));
             } else if (const auto* rise = as<SpeedToRise>(r)) {
-                pm = seek(memory_[r], rise->range, o, value(rise->source) - value(rise->store) - milli(rise->rise.in_kelvin()), milli(rise->within.in_kelvin()), ms(rise->every_s));
+                pm = seek(m, rise->range, value(rise->source) - value(rise->store) - milli(rise->rise.in_kelvin()), milli(rise->within.in_kelvin()), ms(rise->every_s));
             } else if (const auto* t = as<SpeedToTemperature>(r)) {
-                pm = seek(memory_[r], t->range, o, value(t->probe) - milli(t->target.in_celsius()), milli(t->within.in_kelvin()), ms(t->every_s));
+                pm = seek(m, t->range, value(t->probe) - milli(t->target.in_celsius()), milli(t->within.in_kelvin()), ms(t->every_s));
             }
         }
         int rule = -1;
         const auto* fill = last<Fill>(o, rule);
         return fill && changed_for_[o] < ms(fill->boost_s) ? share(fill->boost) : pm;
     }
-    long seek(Memory& m, const SpeedRange& g, std::size_t o, long over, long within, Ms every)
+    // Its sum is kept whole; what the output gets is rounded.
+    long seek(Memory& m, const SpeedRange& g, long over, long within, Ms every)
     {
-        if (changed_for_[o] == 0) {
+        m.speed_for = m.begins || m.speed_for < 0 ? 0 : m.speed_for + step_;
+        if (m.begins) {
             m.speed = share(g.floor);
-            m.speed_for = up_for_;
-        } else if (up_for_ - m.speed_for >= every) {
-            m.speed = held(g, m.speed + (over > within ? share(g.step) : over < -within ? -share(g.step)
-                                                                                        : 0));
-            m.speed_for = up_for_;
+        } else if (m.speed_for >= every) {
+            const long moves = over > within ? share(g.step) : over < -within ? -share(g.step)
+                                                                              : 0;
+            m.speed = std::max(share(g.floor), std::min(share(g.top), m.speed + moves));
+            m.speed_for = 0;
         }
+        m.begins = false;
         return held(g, m.speed);
     }
 };

@@ -41,9 +41,11 @@ struct Memory { // of one rule
     bool asked = false;               // at the last sample
     double source = NAN, store = NAN; // averages, in thousandths
     int failures = 0, phase = 0;      // of a dry-run guard: 0 idle, 1 watching, 2 proven, 3 waiting, 4 locked
+    bool compares = false;
     long at_start = 0;
     bool pressed = false;
-    Ms speed_for = -ages; // when its speed last moved
+    bool begins = true; // of a speed that seeks a target: at its floor
+    Ms speed_for = -1;  // since it last moved; −1: its clock stands
     long speed = 0;
 };
 
@@ -189,7 +191,10 @@ protected:
             return;
         if (const auto* follow = as<Follow>(r)) {
             const auto leader = static_cast<std::size_t>(output(follow->leader));
-            asks_[r] = running_[leader] ? changed_for_[leader] >= ms(follow->delay_s) : changed_for_[leader] < ms(follow->run_on_s);
+            if (running_[leader])
+                asks_[r] = m.active = changed_for_[leader] >= ms(follow->delay_s);
+            else
+                asks_[r] = m.active && changed_for_[leader] < ms(follow->run_on_s);
         } else if (const auto* times = as<RunTimes>(r)) {
             run_on(m, *times, r, o);
         } else if (const auto l = limit_of(rule)) {
@@ -296,11 +301,13 @@ protected:
     void guard(Memory& m, const DryRun& g, std::size_t o) const
     {
         const long now = value(g.probe);
+        const bool valid = in_.readings[static_cast<std::size_t>(probe(g.probe))].valid;
         if (in_.modes[o] == Mode::off)
             m.phase = m.failures = 0;
         if (m.phase == 0 && running_[o]) {
             m.phase = 1;
             m.counted = 0;
+            m.compares = valid;
             m.at_start = now;
             return;
         }
@@ -308,12 +315,16 @@ protected:
         if (m.phase == 1) {
             if (!running_[o]) {
                 m.phase = 0;
-            } else if (std::labs(now - m.at_start) >= milli(g.change.in_kelvin())) {
+            } else if (valid && m.compares && std::labs(now - m.at_start) >= milli(g.change.in_kelvin())) {
                 m.phase = 2;
                 m.failures = 0;
             } else if (m.counted >= ms(g.check_s)) {
                 m.phase = ++m.failures > g.retries ? 4 : 3;
                 m.counted = 0;
+            }
+            if (valid && !m.compares) {
+                m.compares = true;
+                m.at_start = now;
             }
         } else if (m.phase == 2 && !running_[o]) {
             m.phase = 0;
@@ -333,8 +344,6 @@ protected:
     bool collects(std::size_t r, std::size_t o) const
     {
         const Priority t = kind_of(set_.rules[r]).priority;
-        if (as<DrainDown>(r))
-            return output(set_.rules[r].output) == static_cast<int>(o); // holds its valve shut
         if (t < Priority::collect || sets_speed(r))
             return false;
         const auto& its = outputs_of(r);

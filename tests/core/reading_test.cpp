@@ -143,9 +143,9 @@ TEST(Replay, a_logged_reading_beyond_the_units_range_is_a_fault)
     t.columns = {{"collector", Q::temperature, {50, 50, 400, 50}}, {"tank_bottom", Q::temperature, {30, 30, 30, 30}}, {"tank_top", Q::temperature, {40, 40, 40, 40}}};
     const auto r = run_replay(*replay_setup(v), t);
     ASSERT_TRUE(r);
-    EXPECT_TRUE(r->rows[1].decisions[0].on);
-    EXPECT_FALSE(r->rows[2].inputs.readings[0].valid);
-    EXPECT_EQ(r->rows[2].decisions[0].priority, Priority::fault);
+    EXPECT_TRUE(r->decision(1, 0).on);
+    EXPECT_FALSE(r->inputs(2).readings[0].valid);
+    EXPECT_EQ(r->decision(2, 0).priority, Priority::fault);
 }
 
 TEST(RealPoints, move_with_lead_and_tolerance)

@@ -2,6 +2,8 @@
 // valve and guard do to the plant.
 #include "busy_unit.h"
 
+#include "rule_of.h"
+
 #include <gtest/gtest.h>
 
 #include <algorithm>
@@ -40,9 +42,9 @@ TEST_P(Busy, replay_of_the_runs_own_samples_decides_the_same)
     EXPECT_TRUE(pressed);
     const auto replay = run_replay(*replay_setup(v), trace, &r.first_state);
     ASSERT_TRUE(replay) << replay.error().text();
-    ASSERT_EQ(replay->rows.size(), coupled.size());
+    ASSERT_EQ(replay->size(), coupled.size());
     for (std::size_t i = 0; i < until; ++i)
-        ASSERT_EQ(replay->rows[i].decisions, coupled[i]) << i;
+        ASSERT_EQ(replay->decisions(i), coupled[i]) << i;
     // What the strip keeps is what the rows say.
     for (const Record& record : r.records)
         if (record.time_s >= 1) {
@@ -127,7 +129,7 @@ TEST(DryRunGuard, stops_a_pump_that_does_not_fill)
 TEST(FreezeRule, keeps_the_pipe_warm_and_fails_with_the_power)
 {
     Job job = new_job("direct");
-    Variant v = job.variants[0];
+    Variant v = undrained(job.variants[0]);
     const CoupledResult bare = run(job, v, 2);
     ASSERT_GT(bare.figures.freezing_s, 3600);
     auto& f = add<Freeze>(v);
@@ -229,7 +231,8 @@ TEST(NightCoolingRule, cools_only_while_away)
 {
     Job job = new_job("glycol-coil");
     job.days[0].draws.clear();
-    Variant v = job.variants[0];
+    Variant v = without<RunTimes>(job.variants[0]);
+    rule_of<Differential>(v).off = TempDiff::kelvin(4);
     add<NightCooling>(v).from = Temperature::celsius(55);
     CoupledSetup s = *coupled_setup(job, v, job.days[0]);
     s.spin_up_days = 3;

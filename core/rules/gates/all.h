@@ -3,6 +3,7 @@
 
 #include "away.h"
 #include "cycle.h"
+#include "drain.h"
 #include "follow.h"
 #include "guard.h"
 #include "pressed.h"
@@ -15,7 +16,7 @@
 
 namespace vernal {
 
-using GateKinds = std::tuple<WindowGate, SeasonGate, AwayGate, TermGate, CycleGate, FollowGate, RunOnGate, PressedGate, GuardGate>;
+using GateKinds = std::tuple<WindowGate, SeasonGate, AwayGate, TermGate, CycleGate, FollowGate, RunOnGate, DrainGate, PressedGate, GuardGate>;
 
 // Calls f(G{}) for the kind of this gate and gives what it gives.
 template <class F>

@@ -13,7 +13,7 @@ struct CycleGate {
     {
         Millis& since = s.since(g);
         EngineState& e = s.state;
-        const bool elsewise = g.output >= 0 && parts::running(e, static_cast<std::size_t>(g.output)) && (e.conditions & parts::bit(g.bit)) == 0;
+        const bool elsewise = g.output >= 0 && parts::running(e, static_cast<std::size_t>(g.output)) && !e.conditions.has(g.bit);
         if (!g.when.holds(s.bits) || elsewise) {
             since = not_since;
             return false;

@@ -4,15 +4,16 @@
 
 namespace vernal {
 
-// Its output has been on for wait_ms, or is off for less than on_ms.
+// Its output has been on for wait_ms; or it is off for less than on_ms, and had been on for wait_ms before.
 struct FollowGate {
     static constexpr Gate::Kind kind = Gate::Kind::follow;
 
+    // What held at the last sample tells whether it had begun to follow.
     static bool holds_now(const Gate& g, const EngineState& s)
     {
         const auto leader = static_cast<std::size_t>(g.output);
         const Millis lasts = s.now_ms - s.changed_at[leader];
-        return parts::running(s, leader) ? lasts >= g.wait_ms : lasts < g.on_ms;
+        return parts::running(s, leader) ? lasts >= g.wait_ms : lasts < g.on_ms && s.conditions.has(g.bit);
     }
     static bool holds(const Gate& g, GateSample& s) { return holds_now(g, s.state); }
     template <class At>

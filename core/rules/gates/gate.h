@@ -37,7 +37,7 @@ struct GateView {
     const Inputs& last;
     Millis since(const Gate& g) const { return state.since[g.timer]; }
     Millis next_sample() const { return state.now_ms + program.sample_ms; }
-    bool holds(const Gate& g) const { return (state.conditions >> g.bit & 1U) != 0; }
+    bool holds(const Gate& g) const { return state.conditions.has(g.bit); }
     bool its_output_runs(const Gate& g) const { return g.output >= 0 && parts::running(state, static_cast<std::size_t>(g.output)); }
 };
 

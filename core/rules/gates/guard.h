@@ -8,6 +8,7 @@ namespace vernal {
 
 // Its output is held off: it ran wait_ms and the channel had not changed by
 // change_mk; again after on_ms, after `retries` failures not until OFF or power-up.
+// Invalid readings prove nothing; the first valid one is what others are compared with.
 struct GuardGate {
     static constexpr Gate::Kind kind = Gate::Kind::guard;
     using Phase = GuardState::Phase;
@@ -17,7 +18,7 @@ struct GuardGate {
         GuardState& guard = s.state.guards[g.timer];
         if (s.in.modes[static_cast<std::size_t>(g.output)] == Mode::off)
             guard = {};
-        advance(g, guard, parts::running(s.state, static_cast<std::size_t>(g.output)), s.values[g.channel], s.state.now_ms);
+        advance(g, guard, parts::running(s.state, static_cast<std::size_t>(g.output)), {s.values[g.channel], s.in.readings[g.channel].valid}, s.state.now_ms);
         return guard.phase == Phase::waiting || guard.phase == Phase::locked;
     }
     template <class At>
@@ -36,12 +37,13 @@ struct GuardGate {
     static std::string words(const Gate&, const Unmet& u, const GateWords& w) { return by_its_rule(u, w); }
 
 private:
-    static void advance(const Gate& g, GuardState& guard, bool runs, MilliKelvin now, Millis now_ms)
+    static void advance(const Gate& g, GuardState& guard, bool runs, const Reading& now, Millis now_ms)
     {
         const auto enter = [&](Phase phase) {
             guard.phase = phase;
             guard.since_ms = now_ms;
-            guard.start_mk = phase == Phase::watching ? now : 0;
+            guard.compares = phase == Phase::watching && now.valid;
+            guard.start_mk = guard.compares ? now.mk : 0;
         };
         switch (guard.phase) {
         case Phase::idle:
@@ -51,12 +53,15 @@ private:
         case Phase::watching:
             if (!runs) {
                 enter(Phase::idle);
-            } else if (std::abs(now - guard.start_mk) >= g.change_mk) {
+            } else if (now.valid && guard.compares && std::abs(now.mk - guard.start_mk) >= g.change_mk) {
                 enter(Phase::proven);
                 guard.failures = 0;
             } else if (now_ms - guard.since_ms >= g.wait_ms) {
                 ++guard.failures;
                 enter(guard.failures > g.retries ? Phase::locked : Phase::waiting);
+            } else if (now.valid && !guard.compares) {
+                guard.compares = true;
+                guard.start_mk = now.mk;
             }
             break;
         case Phase::proven:

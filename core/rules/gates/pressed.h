@@ -11,7 +11,7 @@ struct PressedGate {
     static bool holds(const Gate& g, GateSample& s)
     {
         Millis& since = s.since(g);
-        if ((s.in.pressed >> g.timer & 1U) != 0 && since == not_since)
+        if ((s.in.pressed >> g.button & 1U) != 0 && since == not_since)
             since = s.state.now_ms;
         if (g.when.holds(s.bits))
             since = not_since;

@@ -14,7 +14,7 @@ struct CollectorMinimum {
     static constexpr RuleKind kind{"collector_minimum", "Collector minimum", "Comfort", "No run for lukewarm water.",
         "Hold {output} off while the {probe} is at {limit_c} or below; allow again {hysteresis_k} above that.", "", Priority::limit};
     std::optional<LimitOf> limit_of() const { return LimitOf{probe, limit, hysteresis, true}; }
-    void compile(RuleCompiler& c) const { c.clause(kind.priority, {0, c.low(probe, limit, limit + hysteresis, {}), 0}, false); }
+    void compile(RuleCompiler& c) const { c.clause(kind.priority, all_of(c.low(probe, limit, limit + hysteresis, {})), false); }
 };
 
 template <class V, OneOf<CollectorMinimum> T>

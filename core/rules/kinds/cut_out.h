@@ -20,7 +20,7 @@ struct CutOut {
 template <class V, OneOf<CutOut> T>
 void fields(V& v, T& r)
 {
-    limit_fields(v, r, {"limit_c", "Limit", Quantity::temperature, -40, 350, "About 130 °C for flat plates (common practice, no source)"}, ProbeRole::array);
+    limit_fields(v, r, {"limit_c", "Limit", Quantity::temperature, -40, 350, "100 to 150 °C (estimate): below what the parts near the collector bear"}, ProbeRole::array);
 }
 
 } // namespace vernal

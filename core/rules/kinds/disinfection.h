@@ -21,12 +21,12 @@ struct Disinfection {
         const Bits done = c.high(probe, target, target - TempDiff::kelvin(reach_k), {"target_c", ""});
         c.delay(done, hold_s, 0);
         const Bits cool = c.low(probe, target + TempDiff::kelvin(heat_low_k), target + TempDiff::kelvin(heat_high_k), {"", ""});
-        Gate& due = c.gate(Gate::Kind::cycle, {0, 0, done});
+        Gate& due = c.gate(Gate::Kind::cycle, all_of({}, done));
         due.timer = c.timer();
         due.wait_ms = RuleCompiler::millis(every_days * 86400);
         due.on_ms = for_ever / 2;
         due.before_ms = RuleCompiler::millis(last_days * 86400);
-        c.clause(kind.priority, {0, Bits{1} << due.bit | cool, 0}, true);
+        c.clause(kind.priority, all_of(RuleCompiler::bit_of(due) | cool), true);
     }
 };
 
@@ -36,7 +36,7 @@ void fields(V& v, T& r)
     v.probe({"probe", "Probe", ProbeRole::cold_store}, r.probe);
     v.temperature({"target_c", "Target", Quantity::temperature, 50, 95, "60 °C (WHO 2007); by local code"}, r.target);
     v.number({"hold_s", "Held for", Quantity::minutes, 0, 86400, "10 to 60 min by local code (estimate)"}, r.hold_s);
-    v.number({"every_days", "At least every", Quantity::days, 0.5, 60, "7 days is safer, 14 in use (common practice, no source); by local code"}, r.every_days);
+    v.number({"every_days", "At least every", Quantity::days, 0.5, 60, "1 to 7 days (estimate); codes may ask for every day (DVGW W 551, from memory)"}, r.every_days);
     v.number({"last_days", "Last reached before", Quantity::days, 0, 60, "As the record says"}, r.last_days);
 }
 

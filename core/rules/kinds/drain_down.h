@@ -7,7 +7,7 @@ namespace vernal {
 // A valve that is held shut and falls open, emptying the loop.
 struct DrainDown {
     std::string probe;
-    Temperature limit = Temperature::celsius(4);
+    Temperature limit = Temperature::celsius(5);
     TempDiff hysteresis = TempDiff::kelvin(4);
     std::string pump; // output that rests meanwhile; may be empty
     bool operator==(const DrainDown&) const = default;
@@ -25,20 +25,20 @@ struct DrainDown {
     void compile(RuleCompiler& c) const
     {
         const Bits frost = c.low(probe, limit, limit + hysteresis, {});
-        c.clause(kind.priority, {0, frost, 0}, false);
-        c.clause(Priority::collect, {}, true);
+        c.clause(kind.priority, all_of(frost), false);
+        c.hold_unless(frost);
         if (pump.empty())
             return;
         const std::size_t its_pump = c.output(pump);
         c.use(its_pump, c.last_reads());
-        c.clause_for(its_pump, kind.priority, {0, frost, 0}, false);
+        c.clause_for(its_pump, kind.priority, all_of(frost), false);
     }
 };
 
 template <class V, OneOf<DrainDown> T>
 void fields(V& v, T& r)
 {
-    limit_fields(v, r, {"limit_c", "Threshold", Quantity::temperature, -40, 30, "About 40 °F, 4.4 °C (common practice, no source)"}, ProbeRole::array);
+    limit_fields(v, r, {"limit_c", "Threshold", Quantity::temperature, -40, 30, "2 to 8 °C (estimate): the coldest wet pipe is colder than the probe, and the probe may be off"}, ProbeRole::array);
     v.output({"pump", "Pump", true, "(no pump)"}, r.pump);
 }
 

@@ -13,15 +13,17 @@ struct DrainTime {
         "After a stop, and after power returns, hold {output} off for {drain_s} while the array drains.", "", Priority::hold};
     void compile(RuleCompiler& c) const
     {
-        c.timers().drain_ms = std::max<Millis>(0, RuleCompiler::millis(drain_s));
-        c.timers().drain_rule = c.rule();
+        Gate& drains = c.gate(Gate::Kind::drain);
+        drains.output = static_cast<std::int8_t>(c.own());
+        drains.on_ms = RuleCompiler::millis(drain_s);
+        c.clause(kind.priority, all_of(RuleCompiler::bit_of(drains)), false, true);
     }
 };
 
 template <class V, OneOf<DrainTime> T>
 void fields(V& v, T& r)
 {
-    v.number({"drain_s", "Drain time", Quantity::duration, 0, 3600, "2 to 5 min (common practice, no source); watch it once"}, r.drain_s);
+    v.number({"drain_s", "Drain time", Quantity::duration, 0, 3600, "1 to 8 min (estimate); watch it once"}, r.drain_s);
 }
 
 } // namespace vernal

@@ -26,9 +26,9 @@ struct DryRun {
         guard.wait_ms = RuleCompiler::millis(check_s);
         guard.on_ms = RuleCompiler::millis(pause_s);
         guard.retries = static_cast<std::uint8_t>(std::lround(std::clamp(retries, 0.0, 200.0)));
-        const Bits b = Bits{1} << guard.bit;
+        const Bits b = RuleCompiler::bit_of(guard);
         c.use(c.own(), c.reads(guard.channel));
-        c.clause(kind.priority, {0, b, 0}, false);
+        c.clause(kind.priority, all_of(b), false);
     }
 };
 

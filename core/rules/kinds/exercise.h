@@ -17,14 +17,14 @@ struct Exercise {
         turns.timer = c.timer();
         turns.wait_ms = RuleCompiler::millis(every_days * 86400);
         turns.on_ms = RuleCompiler::millis(run_s);
-        c.clause(kind.priority, {0, Bits{1} << turns.bit, 0}, true);
+        c.clause(kind.priority, all_of(RuleCompiler::bit_of(turns)), true);
     }
 };
 
 template <class V, OneOf<Exercise> T>
 void fields(V& v, T& r)
 {
-    v.number({"every_days", "After", Quantity::days, 0.1, 60, "A week or two (common practice, no source)"}, r.every_days);
+    v.number({"every_days", "After", Quantity::days, 0.1, 60, "3 to 30 days (estimate)"}, r.every_days);
     v.number({"run_s", "run", Quantity::duration, 1, 600, "10 to 30 s, never dry"}, r.run_s);
 }
 

@@ -19,7 +19,7 @@ struct Fill {
         c.timers().boost_ms = std::max<Millis>(0, RuleCompiler::millis(boost_s));
         c.timers().boost_pm = RuleCompiler::per_mille(boost);
         if (!probe.empty())
-            c.clause(kind.priority, {0, c.high(probe, lockout, lockout - hysteresis, {"lockout_c"}), 0}, false, true);
+            c.clause(kind.priority, all_of(c.high(probe, lockout, lockout - hysteresis, {"lockout_c"})), false, true);
     }
 };
 

@@ -17,8 +17,8 @@ struct FixedDifference {
     {
         const std::uint8_t stands_in = c.fixed(in_milli(reference.in_celsius()));
         const Bits l = c.latch(c.probe(source), stands_in, {in_milli(on.in_kelvin()), in_milli(off.in_kelvin()), "on_k", "off_k", RuleCompiler::no_band});
-        c.clause(kind.priority, {0, l, 0}, true);
-        c.collects({0, l, 0});
+        c.clause(kind.priority, all_of(l), true);
+        c.collects(all_of(l));
     }
 };
 

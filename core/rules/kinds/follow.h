@@ -25,7 +25,7 @@ struct Follow {
         follows.output = static_cast<std::int8_t>(its_leader);
         follows.wait_ms = RuleCompiler::millis(delay_s);
         follows.on_ms = RuleCompiler::millis(run_on_s);
-        c.clause(kind.priority, {0, Bits{1} << follows.bit, 0}, true);
+        c.clause(kind.priority, all_of(RuleCompiler::bit_of(follows)), true);
     }
 };
 

@@ -17,10 +17,11 @@ struct HeatOnce {
     void compile(RuleCompiler& c) const
     {
         const Bits reached = c.high(probe, target, target - TempDiff::kelvin(reach_k), {"target_c", ""});
-        Gate& pressed = c.gate(Gate::Kind::pressed, {0, reached, 0});
+        Gate& pressed = c.gate(Gate::Kind::pressed, all_of(reached));
         pressed.timer = c.timer();
+        pressed.button = c.button();
         pressed.wait_ms = RuleCompiler::of_day(press_h) % day_ms;
-        c.clause(kind.priority, {0, Bits{1} << pressed.bit, 0}, true);
+        c.clause(kind.priority, all_of(RuleCompiler::bit_of(pressed)), true);
     }
 };
 

@@ -12,7 +12,7 @@ struct HeatWindow {
 
 struct Heating {
     std::string probe;
-    std::array<HeatWindow, 3> windows{HeatWindow{4, 8}, {}, {}};
+    std::array<HeatWindow, 3> windows{HeatWindow{5, 7}, {}, {}};
     std::string unless; // not while this output runs; may be empty
     bool operator==(const Heating&) const = default;
 
@@ -21,12 +21,12 @@ struct Heating {
     void fresh(const FreshContext& c, const std::string& output) { unless = output == c.first() ? "" : c.first(); }
     void compile(RuleCompiler& c) const
     {
-        Bits sun = 0;
+        Bits sun;
         if (!unless.empty()) {
             const std::size_t leader = c.output(unless);
             Gate& runs = c.gate(Gate::Kind::follow);
             runs.output = static_cast<std::int8_t>(leader);
-            sun = Bits{1} << runs.bit;
+            sun = RuleCompiler::bit_of(runs);
         }
         bool any = false;
         for (std::size_t i = 0; i < windows.size(); ++i) {
@@ -35,7 +35,7 @@ struct Heating {
                 continue;
             any = true;
             const Bits cold = c.low(probe, w.on, w.off, {window_keys[i][2], window_keys[i][3], "a window switches on at or above the temperature at which it switches off"});
-            c.clause(kind.priority, {0, cold | c.window(w.from_h, w.to_h), sun}, true);
+            c.clause(kind.priority, all_of(cold | c.window(w.from_h, w.to_h), sun), true);
         }
         if (!any)
             c.probe(probe);
@@ -47,7 +47,7 @@ void fields(V& v, T& r)
 {
     v.probe({"probe", "Probe", ProbeRole::warm_store}, r.probe);
     for (std::size_t i = 0; i < r.windows.size(); ++i) {
-        v.number({window_keys[i][0], "From", Quantity::time_of_day, 0, 24, "Leave the day to the sun: 04:00 to 08:00 for the morning (common practice, no source)"}, r.windows[i].from_h);
+        v.number({window_keys[i][0], "From", Quantity::time_of_day, 0, 24, "Before the hours of use; the day is the sun's"}, r.windows[i].from_h);
         v.number({window_keys[i][1], "to", Quantity::time_of_day, 0, 24, "Equal to its start: no window"}, r.windows[i].to_h);
         v.temperature({window_keys[i][2], "On at", Quantity::temperature, 0, 95, "What the tap needs"}, r.windows[i].on);
         v.temperature({window_keys[i][3], "Off at", Quantity::temperature, 0, 95, "Some kelvin above; 60 °C against legionella, tempered at the tap"}, r.windows[i].off);

@@ -18,12 +18,12 @@ struct Look {
     {
         const Bits sunny = c.high(probe, least, least - TempDiff::kelvin(hysteresis_k), {"least_c", ""});
         const Bits day = c.window(from_h, to_h);
-        Gate& looks = c.gate(Gate::Kind::cycle, {0, sunny | day, 0});
+        Gate& looks = c.gate(Gate::Kind::cycle, all_of(sunny | day));
         looks.output = static_cast<std::int8_t>(c.own());
         looks.timer = c.timer();
         looks.wait_ms = RuleCompiler::millis(every_s);
         looks.on_ms = RuleCompiler::millis(run_s);
-        c.clause(kind.priority, {0, Bits{1} << looks.bit, 0}, true);
+        c.clause(kind.priority, all_of(RuleCompiler::bit_of(looks)), true);
     }
 };
 
@@ -32,8 +32,8 @@ void fields(V& v, T& r)
 {
     v.probe({"probe", "Probe", ProbeRole::array}, r.probe);
     v.temperature({"least_c", "Probe at least", Quantity::temperature, -20, 120, "Above the night's air (estimate)"}, r.least);
-    v.number({"every_s", "Every", Quantity::minutes, 60, 86400, "15 to 60 min (common practice, no source)"}, r.every_s);
-    v.number({"run_s", "Run", Quantity::duration, 1, 600, "Until the header's fluid has passed the probe: 5 to 60 s (common practice, no source)"}, r.run_s);
+    v.number({"every_s", "Every", Quantity::minutes, 60, 86400, "10 to 120 min (estimate)"}, r.every_s);
+    v.number({"run_s", "Run", Quantity::duration, 1, 600, "Until the header's fluid has passed the probe: 3 to 120 s (estimate)"}, r.run_s);
     v.number({"from_h", "From", Quantity::time_of_day, 0, 24, ""}, r.from_h);
     v.number({"to_h", "to", Quantity::time_of_day, 0, 24, ""}, r.to_h);
 }

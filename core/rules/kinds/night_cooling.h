@@ -21,8 +21,8 @@ struct NightCooling {
         all |= c.latch(c.probe(store), c.probe(source), {least, least / 2, "colder_k", "colder_k", "the collector need not be colder"});
         all |= c.window(from_h, to_h);
         if (away_only)
-            all |= Bits{1} << c.gate(Gate::Kind::away).bit;
-        c.clause(kind.priority, {0, all, 0}, true);
+            all |= RuleCompiler::bit_of(c.gate(Gate::Kind::away));
+        c.clause(kind.priority, all_of(all), true);
     }
 };
 

@@ -16,6 +16,8 @@ struct RunTimes {
     int pass() const { return RuleCompiler::last_pass; }
     void compile(RuleCompiler& c) const
     {
+        if (c.overridden())
+            return;
         OutputTimers& t = c.timers();
         t.min_run_ms = std::max<Millis>(0, RuleCompiler::millis(min_run_s));
         t.min_off_ms = std::max<Millis>(0, RuleCompiler::millis(min_off_s));
@@ -27,13 +29,13 @@ struct RunTimes {
         for (const Clause& x : all)
             if (x.output == c.own() && x.priority >= Priority::collect)
                 demand.any |= c.term(x.when);
-        if (demand.any == 0)
+        if (!demand.any.any())
             return;
         Gate& run_on = c.gate(Gate::Kind::run_on, demand);
         run_on.output = static_cast<std::int8_t>(c.own());
         run_on.timer = c.timer();
         run_on.on_ms = RuleCompiler::millis(run_on_s);
-        c.clause(Priority::min_run, {0, Bits{1} << run_on.bit, 0}, true);
+        c.clause(Priority::min_run, all_of(RuleCompiler::bit_of(run_on)), true);
     }
 };
 

@@ -36,7 +36,7 @@ struct SecondStore {
             look.timer = c.timer();
             look.wait_ms = RuleCompiler::millis(look_every_s);
             look.on_ms = RuleCompiler::millis(look_for_s);
-            when.none |= Bits{1} << look.bit;
+            when.none |= RuleCompiler::bit_of(look);
         }
         c.clause(kind.priority, when, true);
         c.clause_for(its_valve, kind.priority, when, true);

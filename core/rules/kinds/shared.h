@@ -10,8 +10,8 @@
 namespace vernal {
 
 inline constexpr NumberField hysteresis_field{"hysteresis_k", "Hysteresis", Quantity::difference, -50, 100, "A few kelvin"};
-inline constexpr NumberField on_field{"on_k", "Start at", Quantity::difference, -20, 60, "7 to 9 K, the balanced school (common practice, no source)"};
-inline constexpr NumberField off_field{"off_k", "Stop at", Quantity::difference, -20, 60, "2 to 4 K, the balanced school (common practice, no source)"};
+inline constexpr NumberField on_field{"on_k", "Start at", Quantity::difference, -20, 60, "3 to 20 K (estimate): above the stop by what the probes may be off together, at least"};
+inline constexpr NumberField off_field{"off_k", "Stop at", Quantity::difference, -20, 60, "0.5 to 10 K (estimate): what the probes may be off together, at least"};
 
 inline constexpr ProbeField source_field{"source", "Warm probe", ProbeRole::array};
 inline constexpr ProbeField store_field{"store", "Store probe", ProbeRole::cold_store};
@@ -36,8 +36,8 @@ template <class Limit>
 void compile_upper_limit(RuleCompiler& c, const Limit& l, Priority priority)
 {
     const Bits b = c.high(l.probe, l.limit, l.limit - l.hysteresis, {});
-    c.program().limiting |= static_cast<std::uint32_t>(b);
-    c.clause(priority, {0, b, 0}, false);
+    c.program().limiting |= b.word[0];
+    c.clause(priority, all_of(b), false);
 }
 
 // Hours of the day; equal: none; end before start: over midnight.

@@ -30,7 +30,7 @@ void fields(V& v, T& r)
     v.probe(source_field, r.source);
     v.probe(store_field, r.store);
     v.difference({"above_k", "Faster above", Quantity::difference, -20, 60, "The start difference"}, r.above);
-    v.difference({"per_k", "for each", Quantity::difference, 0.1, 30, "4 °F, 2.2 K (common practice, no source)"}, r.per);
+    v.difference({"per_k", "for each", Quantity::difference, 0.1, 30, "0.5 to 6 K (estimate): full speed where the rise at full sun is reached"}, r.per);
     range_fields(v, r.range);
 }
 

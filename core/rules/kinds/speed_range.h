@@ -11,7 +11,7 @@ enum class DriveKind : std::uint8_t { pwm,
 
 // Shares of full speed.
 struct SpeedRange {
-    double floor = 0.3, top = 1.0, step = 0.1, resolution = 0.01;
+    double floor = 0.35, top = 1.0, step = 0.1, resolution = 0.01;
     DriveKind drive = DriveKind::pwm;
     bool operator==(const SpeedRange&) const = default;
 };
@@ -22,8 +22,8 @@ inline constexpr NumberField every_field{"every_s", "A step every", Quantity::du
 template <class V, class T>
 void range_fields(V& v, T& r)
 {
-    v.number({"step", "Step", Quantity::ratio, 0.01, 1, "10 % (common practice, no source)"}, r.step);
-    v.number({"floor", "Minimum speed", Quantity::ratio, 0.05, 1, "30 %, often raised to 50 % (common practice, no source); it must reach the top of the array"}, r.floor);
+    v.number({"step", "Step", Quantity::ratio, 0.01, 1, "2 to 25 % (estimate)"}, r.step);
+    v.number({"floor", "Minimum speed", Quantity::ratio, 0.05, 1, "What still lifts to the top of the array: head goes with the square of the speed"}, r.floor);
     v.number({"top", "Maximum speed", Quantity::ratio, 0.05, 1, ""}, r.top);
     v.number({"resolution", "Output resolution", Quantity::fine_ratio, 0.001, 0.5, "What the output resolves: PWM 1 %, bursts 10 % (estimate)"}, r.resolution);
     static constexpr std::array drives{"pwm", "bursts"};

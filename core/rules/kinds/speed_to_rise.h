@@ -22,7 +22,7 @@ void fields(V& v, T& r)
 {
     v.probe(source_field, r.source);
     v.probe(store_field, r.store);
-    v.difference({"rise_k", "Rise", Quantity::difference, 0.5, 60, "5 to 10 K; pools 5 to 6 K (common practice, no source)"}, r.rise);
+    v.difference({"rise_k", "Rise", Quantity::difference, 0.5, 60, "3 to 20 K (estimate): less asks for more flow"}, r.rise);
     v.difference(within_field, r.within);
     v.number(every_field, r.every_s);
     range_fields(v, r.range);

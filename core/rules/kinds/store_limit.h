@@ -20,9 +20,9 @@ struct StoreLimit {
     {
         const Temperature acts = limit - allowance;
         const Bits b = c.high(probe, acts, acts - hysteresis, {});
-        c.program().limiting |= static_cast<std::uint32_t>(b);
+        c.program().limiting |= b.word[0];
         if (only_store.empty())
-            return c.clause(kind.priority, {0, b, 0}, false);
+            return c.clause(kind.priority, all_of(b), false);
         c.probe(only_store);
         c.limit_store(only_store, b);
     }

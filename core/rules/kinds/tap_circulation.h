@@ -27,7 +27,7 @@ struct TapCirculation {
             all |= c.low(back, on, off, {"on_c", "off_c"});
         if (!store.empty())
             all |= c.high(store, store_min, store_min - hysteresis, {"store_min_c", "hysteresis_k"});
-        c.clause(kind.priority, {0, all, 0}, true);
+        c.clause(kind.priority, all_of(all), true);
     }
 };
 

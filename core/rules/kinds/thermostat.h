@@ -17,7 +17,7 @@ struct Thermostat {
     {
         const RuleCompiler::Fields names{"on_c", "off_c", on < off ? RuleCompiler::no_hysteresis : "it switches on and off at the same temperature"};
         const Bits l = on < off ? c.low(probe, on, off, names) : c.high(probe, on, off, names);
-        c.clause(kind.priority, {0, l | c.windows(windows), 0}, true);
+        c.clause(kind.priority, all_of(l | c.windows(windows)), true);
     }
 };
 

@@ -1,0 +1,79 @@
+#include "job_check.h"
+
+#include "core/rules/rule_set.h"
+
+#include <algorithm>
+#include <set>
+
+namespace vernal {
+namespace {
+
+std::string entry(const std::string& list, std::size_t i) { return list + "[" + std::to_string(i) + "]"; }
+
+// name: how it is told apart; called `as` in the file.
+template <class Items, class Name>
+std::optional<JobProblem> twice(const Items& items, const std::string& at, const char* as, Name name)
+{
+    std::set<std::string> seen;
+    for (std::size_t i = 0; i < items.size(); ++i)
+        if (const std::string& n = name(items[i]); !seen.insert(n).second)
+            return JobProblem{entry(at, i) + "." + as, std::string("the ") + as + " “" + n + "” is there twice", std::string("Give each entry a ") + as + " of its own"};
+    return {};
+}
+
+template <class Items>
+std::optional<JobProblem> without_key(const Items& items, const std::string& at)
+{
+    for (std::size_t i = 0; i < items.size(); ++i)
+        if (items[i].key.empty())
+            return JobProblem{entry(at, i) + ".key", "the key is missing", "A short word, by which the rules name it"};
+    return {};
+}
+
+std::optional<JobProblem> problem_of(const Variant& v, const std::string& at)
+{
+    const auto key = [](const auto& x) -> const std::string& { return x.key; };
+    if (v.unit.outputs.empty())
+        return JobProblem{at + ".unit.outputs", "a unit has at least one output", ""};
+    if (v.probes.empty())
+        return JobProblem{at + ".probes", "a unit has at least one probe", ""};
+    for (const auto& problem : {without_key(v.probes, at + ".probes"), without_key(v.unit.outputs, at + ".unit.outputs"), twice(v.probes, at + ".probes", "key", key), twice(v.unit.outputs, at + ".unit.outputs", "key", key)})
+        if (problem)
+            return problem;
+    if (const auto full = capacity_problem(v.unit, probe_keys(v)))
+        return JobProblem{at + ".unit", *full, "Remove what is not needed"};
+    return {};
+}
+
+} // namespace
+
+bool is_plain_name(const std::string& name)
+{
+    constexpr std::size_t longest = 200;
+    return !name.empty() && name != "." && name != ".." && name.size() <= longest && std::none_of(name.begin(), name.end(), [](char c) { return c == '/' || c == '\\' || static_cast<unsigned char>(c) < 0x20 || c == 0x7F; });
+}
+
+std::optional<JobProblem> job_problem(const Job& job)
+{
+    const auto name = [](const auto& x) -> const std::string& { return x.name; };
+    if (job.variants.empty() || job.days.empty())
+        return JobProblem{job.variants.empty() ? "variants" : "days", "a job needs at least one entry here", ""};
+    if (job.variants.size() > most_variants || job.days.size() > most_days)
+        return JobProblem{job.variants.size() > most_variants ? "variants" : "days", "a job has room for " + std::to_string(most_variants) + " variants and " + std::to_string(most_days) + " days", "Split the job"};
+    if (auto problem = twice(job.variants, "variants", "name", name))
+        return problem;
+    if (auto problem = twice(job.days, "days", "name", name))
+        return problem;
+    for (std::size_t i = 0; i < job.variants.size(); ++i)
+        if (auto problem = problem_of(job.variants[i], entry("variants", i)))
+            return problem;
+    for (std::size_t i = 0; i < job.days.size(); ++i)
+        if (const std::string& trace = job.days[i].trace; !trace.empty() && !is_plain_name(trace))
+            return JobProblem{entry("days", i) + ".trace", "“" + trace + "” is no name of a log", "The name of a file in the folder of logs, without folders"};
+    for (std::size_t i = 0; i < job.attachments.size(); ++i)
+        if (!is_plain_name(job.attachments[i].name))
+            return JobProblem{entry("attachments", i) + ".name", "“" + job.attachments[i].name + "” is no name of a file", "A name without folders"};
+    return {};
+}
+
+} // namespace vernal

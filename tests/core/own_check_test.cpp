@@ -1,0 +1,75 @@
+// What the program makes passes its own check: new loops, every answer of choosing,
+// and, from their files, the proposed variants of the demo jobs. On days that nothing
+// disturbs no finding says more than a note.
+#include "core/advice/schools.h"
+#include "core/setup/job_setup.h"
+
+#include <gtest/gtest.h>
+
+using namespace vernal;
+
+namespace {
+
+void expect_clean(const Job& job, const Variant& v, const std::string& what)
+{
+    for (const Day& day : job.days) {
+        if (day.kind != DayKind::generated || day.outage_h > 0)
+            continue;
+        CoupledOptions o;
+        o.keep_records = false;
+        const auto setup = coupled_setup(job, v, day);
+        ASSERT_TRUE(setup) << setup.error().text();
+        const Figures f = run_coupled(*setup, o).figures;
+        for (const Finding& found : findings({job, v, &f, {}}))
+            EXPECT_EQ(found.severity, Severity::note) << what << ", " << day.name << ": " << found.kind << ": " << found.title << ". " << found.reason;
+    }
+}
+
+class OwnCheck : public testing::TestWithParam<const char*> {};
+
+TEST_P(OwnCheck, a_new_loop_passes)
+{
+    const Job job = new_job(GetParam());
+    expect_clean(job, job.variants[0], GetParam());
+}
+
+// Each answer by itself beside the likely ones, and all first and all last ones.
+TEST_P(OwnCheck, every_answer_of_choosing_passes)
+{
+    const Job job = new_job(GetParam());
+    const auto& all = questions();
+    std::vector<Answers> tries{likely_answers(job, job.variants[0])};
+    for (std::size_t q = 0; q < all.size(); ++q)
+        for (std::size_t a = 0; a < all[q].answers.size(); ++a) {
+            Answers one = tries.front();
+            answer(one, q, a);
+            // Frost that the person says never comes is on the third day all the same.
+            if (q != 1 || a == 2)
+                tries.push_back(one);
+        }
+    std::sort(tries.begin() + 1, tries.end(), [](const Answers& x, const Answers& y) { return std::tuple(x.pump, x.frost, x.power, x.heat, x.absence) < std::tuple(y.pump, y.frost, y.power, y.heat, y.absence); });
+    tries.erase(std::unique(tries.begin(), tries.end()), tries.end());
+    for (const Answers& a : tries) {
+        Variant v = job.variants[0];
+        take_all(choose_settings(job, v, a, {}), v);
+        std::string code;
+        for (std::size_t q = 0; q < all.size(); ++q)
+            code += std::string(" ") + all[q].key + "=" + std::to_string(answered(a, q));
+        expect_clean(job, v, GetParam() + code);
+    }
+}
+
+std::vector<const char*> every_key()
+{
+    std::vector<const char*> out;
+    for (const Arrangement& a : arrangements())
+        out.push_back(a.key);
+    return out;
+}
+INSTANTIATE_TEST_SUITE_P(All, OwnCheck, testing::ValuesIn(every_key()), [](const auto& of) {
+    std::string name = of.param;
+    std::replace(name.begin(), name.end(), '-', '_');
+    return name;
+});
+
+} // namespace
