@@ -279,9 +279,8 @@ void MapPainter::rise()
     p_.setPen(QPen(theme().second_ink, theme().line_px, Qt::DotLine));
     p_.drawPolyline(points);
     p_.setFont(text_font(13));
-    const QString words = QObject::tr("what this flow warms by at %1").arg(text(now.plane_w_m2, Quantity::irradiance, session_.units()));
-    const QPointF end = points[points.size() * 3 / 4];
-    p_.drawText(QRectF(end.x() - 300, end.y() - 22, 300, 18), Qt::AlignRight | Qt::AlignVCenter, words);
+    const QRectF a = v_.geometry.area;
+    p_.drawText(QPointF(a.left() + 10, a.bottom() - 30), QObject::tr("dotted: what this flow warms by at %1").arg(text(now.plane_w_m2, Quantity::irradiance, session_.units())));
     p_.restore();
 }
 

@@ -127,9 +127,13 @@ void RunStation::show_why()
     if (!o || o->size() == 0)
         return;
     const std::size_t i = session_.cursor_index();
+    const ChannelBits distrusted = faults(o->program, o->state(i));
     QString readings;
     for (std::size_t p = 0; p < o->variant.probes.size(); ++p)
-        readings += QStringLiteral("%1%2 %3").arg(p ? QStringLiteral("<br>") : QString(), qs(o->variant.probes[p].name), text(o->reading_c(i, p), Quantity::temperature, session_.units()));
+        readings += QStringLiteral("%1%2 %3").arg(p ? QStringLiteral("<br>") : QString(), qs(o->variant.probes[p].name), text(o->reading_c(i, p), Quantity::temperature, session_.units())) + ((distrusted >> p & 1U) != 0 ? tr(", distrusted") : QString());
+    if (o->is_replay())
+        for (const std::string& note : replay_notes(o->variant, *o->replay))
+            readings += QStringLiteral("<br><span style='color:%1'>%2</span>").arg(theme().second_ink.name(), qs(note).toHtmlEscaped());
     at_->setText(readings);
     QString s;
     for (std::size_t k = 0; k < o->variant.unit.outputs.size(); ++k) {

@@ -73,7 +73,7 @@ private:
         return of ? std::get_if<R>(&of->body) : nullptr;
     }
     std::string title(std::int16_t r) const { return rule(r) ? kind_of(*rule(r)).title : "a switch"; }
-    std::string counted() const { return "Each start wears what it starts. Of " + std::to_string(of_) + " stops " + std::to_string(s_.count) + " are alike: "; }
+    std::string counted() const { return "Every start is wear. Of " + std::to_string(of_) + " stops " + std::to_string(s_.count) + " are alike: "; }
 
     // A limit, a cut-out or a hold took it off.
     Told overruled() const

@@ -1,4 +1,5 @@
 #include "cli/verb.h"
+#include "core/wording/why.h"
 #include "files/csv_trace.h"
 #include "files/disk.h"
 #include "files/job_file.h"
@@ -291,6 +292,71 @@ TEST(Cli, every_demo_loop_runs)
             EXPECT_NE(cli({"run", file, "--day", d.name}).code, 2) << d.name;
     }
     EXPECT_EQ(loops, 4);
+}
+
+// What the demo proposes passes the program's own check.
+TEST(Cli, what_the_demo_proposes_is_clean)
+{
+    for (const auto& folder : std::filesystem::directory_iterator(std::filesystem::path(VERNAL_DEMO).parent_path())) {
+        const Ran r = cli({"check", (folder.path() / "job.json").string(), "--variant", "proposed", "--json"});
+        ASSERT_EQ(r.code, 0) << folder.path() << r.err << r.out;
+        const auto found = r.json()["findings"];
+        for (const auto& f : found)
+            EXPECT_EQ(f["severity"], "note") << folder.path() << f["title"];
+    }
+}
+
+// A log with gaps: what was held is said, and the rows written are a log that decides the same.
+TEST(Cli, a_replay_writes_rows_that_replay_the_same)
+{
+    const std::string log = temp("-gaps.csv"), rows = temp("-rows.csv"), again = temp("-again.csv");
+    std::string text = "time,collector [°C],tank_bottom [°C],tank_top [°C],P1\n";
+    double t = 0;
+    for (int i = 0; i < 400; ++i) {
+        t += i % 37 == 5 ? 80 : i % 53 == 7 ? 25
+                            : i % 61 == 9   ? 4000
+                                            : 10;
+        text += std::to_string(t) + "," + std::to_string(30 + 12 * std::sin(i * 0.1)) + ",25,40," + (i % 20 < 10 ? "1" : "0") + "\n";
+    }
+    ASSERT_TRUE(write_file_atomically(log, text));
+    const Ran first = cli({"run", demo, "--trace", log, "--csv", rows, "--json"}), second = cli({"run", demo, "--trace", rows, "--csv", again, "--json"});
+    ASSERT_EQ(first.code, 0) << first.err;
+    ASSERT_EQ(second.code, 0) << second.err;
+    EXPECT_EQ(*read_file(rows), *read_file(again));
+    EXPECT_EQ(first.json()["interval_s"], 10);
+    EXPECT_GT(first.json()["gaps"].size(), 10U);
+    EXPECT_EQ(first.json()["gaps"], second.json()["gaps"]);
+    EXPECT_NE(read_file(rows)->find("made_up"), std::string::npos);
+    EXPECT_NE(cli({"run", demo, "--trace", log}).out.find("lacking samples held"), std::string::npos);
+    for (const std::string& f : {log, rows, again})
+        std::filesystem::remove(f);
+}
+
+TEST(Cli, rules_out_of_action_are_named_by_run_and_replay)
+{
+    Job job = *open_job(demo);
+    for (Rule& r : job.variants[0].unit.rules)
+        if (auto* d = std::get_if<Differential>(&r.body))
+            d->off = d->on;
+    const std::string file = temp("-idle.vrelay");
+    ASSERT_TRUE(save_job(job, file));
+    const Ran run = cli({"run", file, "--json"});
+    ASSERT_EQ(run.json()["out_of_action"].size(), 1U);
+    EXPECT_EQ(run.json()["out_of_action"][0]["kind"], "differential");
+    EXPECT_NE(cli({"run", file}).out.find("out of action: Difference for P1"), std::string::npos);
+    EXPECT_EQ(cli({"run", file, "--trace", VERNAL_DEMO "/traces/cheese-room-7-may.csv", "--json"}).json()["out_of_action"].size(), 1U);
+    std::filesystem::remove(file);
+}
+
+// Every key that a row can be decided by stands in the documents.
+TEST(Cli, what_decides_is_documented)
+{
+    const std::string text = *read_file(VERNAL_DOCS "/job-file.md");
+    for (const RuleKind& k : rule_kinds())
+        EXPECT_NE(text.find("`" + std::string(k.key) + "`"), std::string::npos) << k.key;
+    const RuleSet none;
+    for (int p = 0; p <= static_cast<int>(Priority::nothing); ++p)
+        EXPECT_NE(text.find("`" + decider_key(none, static_cast<Priority>(p), -1) + "`"), std::string::npos) << p;
 }
 
 TEST(Cli, schema_is_the_files)
