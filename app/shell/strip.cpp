@@ -55,7 +55,7 @@ Strip::Strip(Session& session, QWidget* parent) : QFrame(parent), session_(sessi
     against_ = new QLabel;
     against_->setObjectName("good");
     idle_ = new QLabel;
-    idle_->setObjectName("bad");
+    idle_->setObjectName("stripIdle");
     idle_->hide();
     head->addWidget(day_);
     head->addWidget(idle_);

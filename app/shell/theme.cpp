@@ -75,7 +75,7 @@ QLabel#h1 { font-size: 17px; font-weight: bold; }
 QLabel#h2 { font-size: 14px; font-weight: bold; }
 QLabel#second { color: @second; }
 QLabel#good { color: @accent; font-weight: bold; }
-QLabel#bad, QLabel#probeCurveError { color: @protect; font-weight: bold; }
+QLabel#bad, QLabel#stripIdle, QLabel#probeCurveError { color: @protect; font-weight: bold; }
 QPushButton, QToolButton { background: @card; border: 1px solid @line; border-radius: 5px; padding: 5px 10px; min-height: 22px; }
 QPushButton:hover, QToolButton:hover { border-color: @accent; }
 QPushButton:focus, QToolButton:focus, QLineEdit:focus, QComboBox:focus { border: 2px solid @accent; }

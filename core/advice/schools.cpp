@@ -37,7 +37,7 @@ struct School {
     double heat_per_power, gap_k;
 };
 constexpr std::array<School, 3> schools{{{"harvest first", 8, 3.5}, {"even-handed", 30, 4.5}, {"power saving", 65, 5}}};
-constexpr double pool_gap_k = 2; // a pool gains by little differences
+constexpr double pool_gap_k = 2.4; // a pool gains by little differences
 
 template <class R>
 R* find_rule(Variant& v, const std::string& output)

@@ -108,7 +108,7 @@ void pool(Variant& v)
     v.loop.collector = {28, 0.86, 15, 0, 0.8, 9000, 0.05, 0.95, 20, 0};
     v.loop.supply = v.loop.back = {20, 18, 0.042, 0.9};
     v.loop.pump = {1.4e-3, 420};
-    usual(v, 3, 1, 30);
+    usual(v, 3.6, 1.2, 30);
     drained_by_a_valve(v);
 }
 

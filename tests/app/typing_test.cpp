@@ -19,6 +19,7 @@ private slots:
     void a_copy_that_cannot_be_kept_is_told();
     void what_does_not_fit_is_refused_with_the_number();
     void names_stay_different();
+    void rules_out_of_action_stand_on_the_strip();
 
 private:
     NumberEdit* typed(const char* key, const QString& text)
@@ -168,6 +169,24 @@ void TypingTest::names_stay_different()
     document().edit("rename", [](Job& j) { j.variants[1].name = j.variants[0].name; });
     QVERIFY2(told.contains("there twice"), qPrintable(told));
     QVERIFY(job() == before);
+}
+
+void TypingTest::rules_out_of_action_stand_on_the_strip()
+{
+    auto* idle = window->findChild<QLabel*>(QStringLiteral("stripIdle"));
+    QVERIFY(idle && !idle->isVisible());
+    document().edit_variant("no band", [](Variant& v) {
+        for (Rule& r : v.unit.rules)
+            if (auto* d = std::get_if<Differential>(&r.body))
+                d->off = d->on;
+    });
+    settle();
+    QVERIFY(idle->isVisible());
+    QVERIFY2(idle->text().contains("Difference"), qPrintable(idle->text()));
+    QVERIFY(idle->toolTip().contains("it stops at or above"));
+    document().undo_stack().undo();
+    settle();
+    QVERIFY(!idle->isVisible());
 }
 
 int main(int argc, char** argv) { return run_window_test<TypingTest>(argc, argv); }

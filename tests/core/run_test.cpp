@@ -171,6 +171,23 @@ TEST(Coupled, switch_off_leaves_the_pump_still)
     EXPECT_GT(f.highest_collector_c, 100);
 }
 
+// Whether or not a rule keeps to it.
+TEST(Coupled, time_above_the_limit_counts_without_a_rule_in_use)
+{
+    Job job = new_job("glycol-coil");
+    job.days[0].draws.clear();
+    Variant& v = job.variants[0];
+    v.loop.tank.volume_m3 = 0.15;
+    rule_of<StoreLimit>(v).limit = Temperature::celsius(55);
+    const double kept = run_coupled(*coupled_setup(job, v, job.days[0])).figures.above_limit_s;
+    for (Rule& r : v.unit.rules)
+        if (std::holds_alternative<StoreLimit>(r.body))
+            r.enabled = false;
+    const double off = run_coupled(*coupled_setup(job, v, job.days[0])).figures.above_limit_s;
+    EXPECT_GT(off, 3600);
+    EXPECT_GE(off, kept);
+}
+
 TEST(Coupled, a_slow_sampling_unit_still_runs_the_day)
 {
     const Figures fast = day("glycol-coil", 1).figures, slow = day("glycol-coil", 1, [](CoupledSetup&s) { s.program.sample_ms = 10000; }).figures;
