@@ -31,17 +31,21 @@ TEST(Passing, settled_rise_is_what_a_run_comes_to)
     Job job = new_job("direct");
     Variant& v = job.variants[0];
     v.loop.tank.volume_m3 = 20; // does not warm
+    job.days[0].draws.clear();  // no mains water below the bottom's probe
     v.loop.collector.iam_b0 = 0;
+    v.loop.collector.iam_diffuse = 1;
+    for (Probe& p : v.probes)
+        p.placement = 0;
     const CoupledResult r = run_coupled(*coupled_setup(job, v, job.days[0]));
     int compared = 0;
     for (const Record& k : r.records) {
-        if (k.time_s < 11 * 3600 || k.time_s > 13 * 3600 || (k.state.running & 1U) == 0)
+        if (k.time_s < 12 * 3600 || k.time_s > 14 * 3600 || (k.state.running & 1U) == 0)
             continue;
         const double rise = (k.inputs.readings[0].mk - k.inputs.readings[1].mk) / 1000.0;
-        EXPECT_NEAR(rise, settled_rise_k(v.loop, v.loop.collector, v.loop.pump.flow_m3_s, k.plane_w_m2, k.inputs.readings[1].mk / 1000.0, k.air_c), 0.15 * rise + 0.2);
+        EXPECT_NEAR(rise, settled_rise_k(v.loop, v.loop.collector, v.loop.pump.flow_m3_s, k.plane_w_m2, k.inputs.readings[1].mk / 1000.0, k.air_c), 0.05 * rise + 0.1);
         ++compared;
     }
-    EXPECT_GT(compared, 100);
+    EXPECT_GT(compared, 5);
 }
 
 TEST(Passing, takes_as_long_as_the_volumes_need)
