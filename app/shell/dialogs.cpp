@@ -42,7 +42,7 @@ Dialogs Dialogs::usual()
     s.save_file = [](QWidget* w, const QString& path) { return QFileDialog::getSaveFileName(w, QObject::tr("Save the job"), path, QString::fromLatin1(job_filter)); };
     s.unsaved = ask_unsaved;
     s.changed = ask_changed;
-    s.printer = [](QWidget* w, QPrinter& printer) { return QPrintDialog(&printer, w).exec() == QDialog::Accepted; };
+    s.printer = [](QWidget* w, QPrinter& to) { return QPrintDialog(&to, w).exec() == QDialog::Accepted; };
     s.tell = [](QWidget* w, const QString& text) { QMessageBox::warning(w, QStringLiteral("Vernal Relay"), text); };
     return s;
 }

@@ -131,7 +131,8 @@ Found output_moves_nothing(const FindingContext& c)
 Found collector_without_probe(const FindingContext& c)
 {
     Found out;
-    for (const auto& [part, place] : {std::pair{Part::collector, ProbePlace::collector}, {Part::collector_2, ProbePlace::collector_2}}) {
+    for (const Part part : {Part::collector, Part::collector_2}) {
+        const ProbePlace place = part == Part::collector ? ProbePlace::collector : ProbePlace::collector_2;
         if (!arrangement(c).has(part) || !probe_at(c.variant, {place}).empty())
             continue;
         // What the rules call it, if one names a probe that is not there.

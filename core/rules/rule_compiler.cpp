@@ -211,7 +211,7 @@ Gate& RuleCompiler::gate(Gate::Kind kind, Expr when)
     Gate c;
     c.kind = kind;
     c.bit = static_cast<std::uint16_t>(bit);
-    c.when = std::move(when);
+    c.when = when;
     c.rule = rule_;
     program().gates.push_back(c);
     return program().gates.back();
