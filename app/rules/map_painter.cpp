@@ -251,7 +251,8 @@ void MapPainter::path()
     const std::size_t now = session_.cursor_index();
     p_.setPen(QPen(t.card, 2));
     p_.setBrush(t.collector);
-    p_.drawEllipse(v_.geometry.at(o->reading_c(now, store), o->reading_c(now, source)), 7, 7);
+    if (const double x = o->reading_c(now, store), y = o->reading_c(now, source); std::isfinite(x) && std::isfinite(y))
+        p_.drawEllipse(v_.geometry.at(x, y), 7, 7);
     p_.restore();
 }
 
@@ -290,11 +291,12 @@ void MapPainter::switches(const Outcome& o)
     const Theme& t = theme();
     for (std::size_t i = 1; i < o.size(); ++i) {
         const bool was = o.decisions(i - 1)[v_.output].on, is = o.decisions(i)[v_.output].on;
-        if (was == is)
+        const double x = o.reading_c(i, v_.axes.store), y = o.reading_c(i, v_.axes.source);
+        if (was == is || !std::isfinite(x) || !std::isfinite(y))
             continue;
         p_.setPen(QPen(t.accent, 1.6));
         p_.setBrush(is ? t.accent : t.card);
-        p_.drawEllipse(v_.geometry.at(o.reading_c(i, v_.axes.store), o.reading_c(i, v_.axes.source)), 4, 4);
+        p_.drawEllipse(v_.geometry.at(x, y), 4, 4);
     }
 }
 

@@ -80,7 +80,11 @@ UnitCard::UnitCard(Session& session, QWidget* parent) : QFrame(parent), session_
 void UnitCard::edit_output(std::size_t index, const QString& label, const std::function<void(Output&)>& change, const QString& merge)
 {
     session_.document().edit_variant(
-        label, [&](Variant& v) { change(v.unit.outputs[index]); }, merge.isEmpty() ? merge : QStringLiteral("output%1%2").arg(index).arg(merge));
+        label, [&](Variant& v) {
+            if (index < v.unit.outputs.size()) // a field that loses the focus because its output is gone still speaks
+                change(v.unit.outputs[index]);
+        },
+        merge.isEmpty() ? merge : QStringLiteral("output%1%2").arg(index).arg(merge));
 }
 
 QWidget* UnitCard::output(std::size_t index)
