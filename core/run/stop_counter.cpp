@@ -8,7 +8,6 @@
 namespace vernal {
 namespace {
 
-constexpr double reference_c = 50.0;  // at which a fluid's heat is taken
 constexpr double some_sun_w_m2 = 400; // below it the sun is behind clouds or low, whatever the pair; estimate
 
 // The difference of two probes that a rule compares.

@@ -101,7 +101,7 @@ void RandomActions::type_something()
     const QPointer<QLineEdit> edit = some<QLineEdit>(); // what it says may take it away
     if (!edit)
         return;
-    const QString text = texts[pick(static_cast<int>(texts.size()))];
+    const QString& text = texts[pick(static_cast<int>(texts.size()))];
     did_ = QStringLiteral("type “%2” into %1").arg(edit->objectName(), text);
     edit->setFocus();
     edit->selectAll();
