@@ -1,7 +1,6 @@
 #include "schools.h"
 
 #include "core/job/fresh_rule.h"
-#include "core/plant/fluid.h"
 #include "core/plant/passing.h"
 #include "core/sums/filling.h"
 #include "core/sums/switching.h"
@@ -14,7 +13,7 @@ namespace {
 
 constexpr double good_sun_w_m2 = 600;                      // on the collector; estimate
 constexpr double least_off_k = 0.5, most_off_k = 8;        // of a stop; estimates
-constexpr double store_reference_c = 50;                   // at which a fluid's heat is taken
+constexpr double usual_store_c = 40, usual_air_c = 20;     // at which a good sun's rise is taken; estimates
 constexpr double mid_tank_k = 15.0;                        // layers above a probe at half height; estimate
 constexpr double bottom_k = 30.0;                          // above one at the bottom
 constexpr double drain_back_k = 20;                        // filled again only when the pump is about to start: water that stands in a cold pipe freezes; estimate
@@ -111,15 +110,13 @@ private:
     // times P / (ρ c V').
     double worth_k(double times) const
     {
-        const Loop& l = v_.loop;
-        const Fluid f = arrangement_.carrier == Carrier::air ? warm_air() : fluid_at(arrangement_.carrier == Carrier::glycol ? l.glycol_fraction : 0.0, store_reference_c);
-        return times * l.pump.power_w / std::max(1.0, f.density_kg_m3 * f.heat_capacity_j_kgk * l.pump.flow_m3_s);
+        return times * v_.loop.pump.power_w / std::max(1.0, carried_w_k(v_.loop, v_.loop.pump.flow_m3_s));
     }
     struct Pair {
         double on, off;
     };
     // Half of what a good sun gives through this flow: a stop above it ends runs in full sun.
-    double highest_off_k() const { return settled_rise_k(v_.loop, v_.loop.collector, v_.loop.pump.flow_m3_s, good_sun_w_m2, store_reference_c - 10, 20) / 2; }
+    double highest_off_k() const { return settled_rise_k(v_.loop, v_.loop.collector, v_.loop.pump.flow_m3_s, good_sun_w_m2, usual_store_c, usual_air_c) / 2; }
     Pair pair_of(const School& school) const
     {
         const double off = std::clamp(worth_k(school.heat_per_power), least_off_k, std::max(least_off_k, std::min(most_off_k, highest_off_k())));

@@ -4,14 +4,22 @@
 #include "core/plant/passing.h"
 #include "core/sums/stability.h"
 
-#include <numeric>
-
 namespace vernal {
 namespace {
 
-constexpr int many_starts = 20;   // of a pump on a day; estimate
-constexpr int many_switches = 20; // of a valve, a cooler or an element; estimate
-constexpr double least_stop_k = 0.5;
+constexpr int many_starts = 20;      // of a pump on a day; estimate
+constexpr int many_switches = 20;    // of a valve, a cooler or an element; estimate
+constexpr double least_stop_k = 0.5; // a stop that two probes can still tell from none; estimate
+
+// Of several the last holds; nullptr: the output has none in use.
+RunTimes* run_times_of(Variant& v, const std::string& output)
+{
+    RunTimes* out = nullptr;
+    for (Rule& r : v.unit.rules)
+        if (auto* t = std::get_if<RunTimes>(&r.body); t && r.output == output && r.enabled)
+            out = t;
+    return out;
+}
 
 // The commonest reason, with all stops of its like.
 struct Reason {
@@ -134,37 +142,22 @@ private:
     {
         const std::string output = c_.variant.unit.outputs[s_.output].key;
         return {"Try: keep on for " + lasts(c_, s), [output, s](Variant& v) {
-                    RunTimes* times = nullptr;
-                    for (Rule& r : v.unit.rules)
-                        if (auto* t = std::get_if<RunTimes>(&r.body); t && r.output == output && r.enabled)
-                            times = t; // the last holds
-                    if (!times) {
+                    if (!run_times_of(v, output)) {
                         v.unit.rules.push_back(Rule{output, true, RunTimes{}});
                         sort_by_priority(v.unit.rules);
-                        for (Rule& r : v.unit.rules)
-                            if (auto* t = std::get_if<RunTimes>(&r.body); t && r.output == output && r.enabled)
-                                times = t;
                     }
-                    times->min_run_s = std::max(times->min_run_s, s);
+                    RunTimes& times = *run_times_of(v, output);
+                    times.min_run_s = std::max(times.min_run_s, s);
                 }};
     }
 
     Told slug() const
     {
         const Loop& l = loop(c_);
-        const double s = past_the_slug_s(l.collector, l.supply, l.pump.flow_m3_s);
-        const auto* times = own_times();
-        if (times && times->min_run_s >= s)
-            return small_rise();
+        const auto d = difference();
+        const bool second = d && s_.output > 0 && sits_at(c_, d->source, {ProbePlace::collector_2});
+        const double s = second ? past_the_slug_s(l.collector_2, l.supply_2, l.pump_2.flow_m3_s) : past_the_slug_s(l.collector, l.supply, l.pump.flow_m3_s);
         return {counted() + "within " + lasts(c_, s) + " of the start, the shortest after " + lasts(c_, s_.shortest_s) + ". What had stood cold in the pipes passes the probe then.", longer_run(s)};
-    }
-    const RunTimes* own_times() const
-    {
-        const RunTimes* out = nullptr;
-        for (const Rule& r : c_.variant.unit.rules)
-            if (const auto* t = std::get_if<RunTimes>(&r.body); t && r.enabled && r.output == c_.variant.unit.outputs[s_.output].key)
-                out = t;
-        return out;
     }
 
     Told small_rise() const

@@ -12,19 +12,19 @@ namespace {
 constexpr double reference_c = 50.0;  // at which a fluid's heat is taken
 constexpr double slug_reserve_s = 30; // for the probe's own lag; estimate
 
-double rate_w_k(const Loop& l, double flow_m3_s)
+} // namespace
+
+double carried_w_k(const Loop& l, double flow_m3_s)
 {
     const Arrangement* a = find_arrangement(l.arrangement);
     const Fluid f = a && a->carrier == Carrier::air ? warm_air() : fluid_at(a && a->carrier == Carrier::glycol ? l.glycol_fraction : 0.0, reference_c);
     return flow_m3_s * f.density_kg_m3 * f.heat_capacity_j_kgk;
 }
 
-} // namespace
-
 double settled_rise_k(const Loop& loop, const Collector& c, double flow_m3_s, double g, double inlet_c, double air_c)
 {
     const double over = inlet_c - air_c, gained = c.eta0 * g - c.a1_w_m2k * over - c.a2_w_m2k2 * over * std::fabs(over);
-    return std::max(0.0, c.area_m2 * gained / (rate_w_k(loop, flow_m3_s) + c.area_m2 * c.a1_w_m2k / 2));
+    return std::max(0.0, c.area_m2 * gained / (carried_w_k(loop, flow_m3_s) + c.area_m2 * c.a1_w_m2k / 2));
 }
 
 double passing_s(const Collector& c, const Pipe& to_it, double flow_m3_s)

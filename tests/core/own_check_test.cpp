@@ -1,6 +1,6 @@
-// What the program makes passes its own check: new loops, every answer of choosing,
-// and, from their files, the proposed variants of the demo jobs. On days that nothing
-// disturbs no finding says more than a note.
+// What the program makes passes its own check: new loops and every answer of choosing;
+// the demo's proposals are in files/cli_test.cpp. On days that nothing disturbs no
+// finding says more than a note.
 #include "core/advice/schools.h"
 #include "core/setup/job_setup.h"
 
