@@ -1,10 +1,12 @@
 // Takes the pictures in docs/screenshots from the demo job: shots FOLDER.
+// With a second word: the window at its edges.
 #include "app/loop/loop_station.h"
 #include "app/loop/loop_view.h"
 #include "app/probes/probes_station.h"
 #include "app/rules/rules_station.h"
 #include "app/shell/main_window.h"
 #include "app/shell/theme.h"
+#include "core/job/fresh_rule.h"
 
 #include <QApplication>
 #include <QScrollArea>
@@ -55,7 +57,7 @@ bool findings_and_rules(MainWindow& w, const QString& to)
     shot(w, to + "findings.png");
     w.session().document().choose_variant(1);
     w.set_glare(true);
-    w.session().set_units({true, true});
+    w.session().set_units(Units::us());
     shot(w, to + "rules-glare.png");
     w.set_glare(false);
     w.session().set_units({});
@@ -139,6 +141,53 @@ bool every_arrangement(MainWindow& w, const QString& to)
     return sheet.save(to + "arrangements.png");
 }
 
+// Sizes, themes and jobs at the edge of what the window is for: to be looked at, not kept.
+bool extremes(MainWindow& w, const QString& to)
+{
+    const auto all_at = [&](const char* name, QSize size) {
+        w.resize(size);
+        for (int i = 0; i < static_cast<int>(vernal::stations().size()); ++i) {
+            w.show_station(i);
+            shot(w, to + QStringLiteral("%1-%2.png").arg(QLatin1String(name), QLatin1String(vernal::stations()[static_cast<std::size_t>(i)].key)));
+        }
+    };
+    w.session().document().choose_variant(0);
+    w.show_findings();
+    w.work().show_strip(Strip::Height::lanes);
+    w.show_station(2);
+    shot(w, to + "findings-open.png");
+    w.show_findings(false);
+    w.work().show_strip(Strip::Height::normal);
+    all_at("least", {1024, 700});
+    all_at("wide", {1920, 1080});
+    w.resize(1280, 800);
+    w.session().document().edit_variant("many", [](Variant& v) {
+        v.unit.outputs.resize(1);
+        for (int i = 2; i <= 8; ++i)
+            v.unit.outputs.push_back({"A" + std::to_string(i), "Output number " + std::to_string(i) + " of this unit", Mode::automatic, 0, Drives::other});
+        for (std::size_t i = 0; i < 36; ++i) {
+            v.unit.rules.push_back(fresh_rule(v, i % rule_kinds().size()));
+            v.unit.rules.back().output = v.unit.outputs[i % 8].key;
+        }
+        sort_by_priority(v.unit.rules);
+        v.name = "a variant whose name says a great deal about what was changed in it";
+        v.probes[0].name = "Collector at the far end of the lower field";
+    });
+    w.show_station(2);
+    shot(w, to + "forty.png");
+    w.session().document().undo_stack().undo();
+    w.session().document().set_job(new_job("drainback"), {});
+    w.show_station(2);
+    w.session().document().edit_variant("nine", [](Variant& v) {
+        for (std::size_t i : {std::size_t(20), std::size_t(22), std::size_t(23), std::size_t(3)})
+            if (v.unit.rules.size() < 9)
+                v.unit.rules.push_back(fresh_rule(v, i));
+        sort_by_priority(v.unit.rules);
+    });
+    shot(w, to + "nine.png");
+    return true;
+}
+
 } // namespace
 
 int main(int argc, char** argv)
@@ -150,10 +199,13 @@ int main(int argc, char** argv)
     apply_theme(app, false);
     const QString to = QString::fromLocal8Bit(argv[1]) + QLatin1Char('/');
     MainWindow w(Dialogs::usual(), {demo("cheese-room"), QDir::tempPath() + QStringLiteral("/vernal-shots"), false});
+    w.resize(1280, 800); // whatever the screen of this platform has
     w.show();
     shot(w, to + "start.png");
     if (!w.open(demo("cheese-room")) || !settled(w))
         return 1;
+    if (argc > 2)
+        return extremes(w, to) ? 0 : 1;
     stations(w, to);
     const bool good = findings_and_rules(w, to) && at_part(w, "calf-milk", 0, Part::wiring, "wire", to + "loop-battery.png") && at_part(w, "parlour-wash", 1, Part::drain_back, "drains", to + "loop-drainback.png") && input_page(w, to) && every_arrangement(w, to);
     return good ? 0 : 1;

@@ -10,18 +10,12 @@
 namespace vernal {
 namespace {
 
-constexpr int lane_px = 20;
-constexpr int left_px = 62, right_px = 14;
-constexpr int top_px = 4, axis_px = 24;
-
-QSharedPointer<QCPAxisTickerTime> clock_ticker()
-{
-    auto ticker = QSharedPointer<QCPAxisTickerTime>::create();
-    ticker->setTimeFormat(QStringLiteral("%h:%m"));
-    ticker->setFieldWidth(QCPAxisTickerTime::tuHours, 2);
-    ticker->setTickCount(8);
-    return ticker;
-}
+constexpr int usual_lane_px = 20, low_lane_px = 13; // low: of many
+constexpr int many_lanes = 4;
+constexpr int left_px = 52;
+constexpr int top_px = 6, axis_px = 22;
+constexpr int sample_px = 18, name_px = 15; // of a curve's name: its piece of line, its height
+constexpr int hour_px = 78;                 // at least, from one hour to the next
 
 } // namespace
 
@@ -35,21 +29,22 @@ DayChart::DayChart(Session& session, bool zoom, QWidget* parent) : QCustomPlot(p
     setNotAntialiasedElements(QCP::aeFills | QCP::aeGrid | QCP::aeAxes);
     plotLayout()->setRowSpacing(0);
     axisRect()->setAutoMargins(QCP::msNone);
-    axisRect()->setMargins(QMargins(left_px, top_px, right_px, 4));
     lanes_ = new QCPAxisRect(this);
     lanes_->setAutoMargins(QCP::msNone);
-    lanes_->setMargins(QMargins(left_px, 0, right_px, axis_px));
     plotLayout()->addElement(1, 0, lanes_);
+    plotLayout()->setRowStretchFactor(1, 0.001);
     for (QCPAxisRect* r : {axisRect(), lanes_})
         for (QCPAxis* a : r->axes())
             a->setLayer(QStringLiteral("grid"));
-    axisRect()->axis(QCPAxis::atBottom)->setTickLabels(false);
-    axisRect()->axis(QCPAxis::atBottom)->setTicks(false);
-    lanes_->axis(QCPAxis::atBottom)->setTicker(clock_ticker());
-    axisRect()->axis(QCPAxis::atBottom)->setTicker(clock_ticker());
+    for (QCPAxisRect* r : {axisRect(), lanes_}) {
+        QCPAxis* x = r->axis(QCPAxis::atBottom);
+        x->setTickLabels(false);
+        x->setTicker(QSharedPointer<QCPAxisTickerFixed>::create());
+    }
     axisRect()->axis(QCPAxis::atRight)->setRange(0, 1250); // W/m² of the sun's ground
     connect(lanes_->axis(QCPAxis::atBottom), qOverload<const QCPRange&>(&QCPAxis::rangeChanged), axisRect()->axis(QCPAxis::atBottom), qOverload<const QCPRange&>(&QCPAxis::setRange));
     connect(axisRect()->axis(QCPAxis::atBottom), qOverload<const QCPRange&>(&QCPAxis::rangeChanged), lanes_->axis(QCPAxis::atBottom), qOverload<const QCPRange&>(&QCPAxis::setRange));
+    connect(axisRect()->axis(QCPAxis::atBottom), qOverload<const QCPRange&>(&QCPAxis::rangeChanged), this, [this] { tick(); });
     if (zoom) {
         setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
         axisRect()->setRangeDrag(Qt::Horizontal);
@@ -57,21 +52,8 @@ DayChart::DayChart(Session& session, bool zoom, QWidget* parent) : QCustomPlot(p
         lanes_->setRangeDrag(Qt::Horizontal);
         lanes_->setRangeZoom(Qt::Horizontal);
     }
-    legend->setVisible(true);
-    axisRect()->insetLayout()->take(legend);
-    plotLayout()->insertRow(0);
-    plotLayout()->addElement(0, 0, legend);
-    plotLayout()->setRowStretchFactor(0, 0.001);
-    plotLayout()->setRowStretchFactor(2, 0.001);
-    legend->setFillOrder(QCPLegend::foColumnsFirst);
-    legend->setWrap(zoom ? 3 : 8);
-    legend->setBorderPen(Qt::NoPen);
-    legend->setMargins(QMargins(left_px, 0, 6, 0));
-    legend->setRowSpacing(0);
-    line_ = new QCPItemLine(this);
-    time_ = new QCPItemText(this);
-    for (QCPAbstractItem* item : {static_cast<QCPAbstractItem*>(line_), static_cast<QCPAbstractItem*>(time_)})
-        item->setClipToAxisRect(false);
+    legend->setVisible(false);
+    setAutoAddPlottableToLegend(false);
     restyle();
     if (zoom_)
         connect(&session_, &Session::outcome_changed, this, [this] { show_outcome(); });
@@ -80,11 +62,7 @@ DayChart::DayChart(Session& session, bool zoom, QWidget* parent) : QCustomPlot(p
             show_outcome(size().isEmpty() ? QCustomPlot::rpQueuedReplot : QCustomPlot::rpImmediateRefresh);
         });
     connect(&session_, &Session::units_changed, this, [this] { show_outcome(); });
-    connect(&session_, &Session::cursor_changed, this, [this] {
-        place_cursor();
-        if (isVisible())
-            replot(QCustomPlot::rpQueuedReplot);
-    });
+    connect(&session_, &Session::cursor_changed, this, qOverload<>(&QWidget::update)); // it lies above what is plotted
 }
 
 void DayChart::style_axis(QCPAxis* axis) const
@@ -93,7 +71,7 @@ void DayChart::style_axis(QCPAxis* axis) const
     axis->setBasePen(QPen(t.hairline));
     axis->setTickPen(QPen(t.hairline));
     axis->setSubTickPen(Qt::NoPen);
-    axis->setTickLabelFont(number_font(13));
+    axis->setTickLabelFont(text_font(13));
     axis->setTickLabelColor(t.second_ink);
     axis->setLabelFont(text_font(13));
     axis->setLabelColor(t.second_ink);
@@ -114,18 +92,8 @@ void DayChart::restyle()
     lanes_->axis(QCPAxis::atBottom)->grid()->setVisible(false);
     lanes_->axis(QCPAxis::atLeft)->setTickLabelColor(t.ink);
     lanes_->axis(QCPAxis::atLeft)->setTickLabelFont(text_font(13, true));
-    lanes_->axis(QCPAxis::atBottom)->setTickLabelFont(text_font(13));
     lanes_->axis(QCPAxis::atLeft)->setTicks(true);
     lanes_->axis(QCPAxis::atLeft)->setTickLength(0);
-    legend->setFont(text_font(13));
-    legend->setTextColor(t.ink);
-    legend->setBrush(Qt::NoBrush);
-    line_->setPen(QPen(t.ink, t.line_px));
-    time_->setFont(text_font(13, true));
-    time_->setColor(t.card);
-    time_->setBrush(t.ink);
-    time_->setPadding(QMargins(6, 2, 6, 2));
-    time_->setPositionAlignment(Qt::AlignTop | Qt::AlignHCenter);
     show_outcome();
 }
 
@@ -156,6 +124,7 @@ void DayChart::show_outcome(QCustomPlot::RefreshPriority when)
         return; // drawn when it comes to light
     const auto& o = session_.outcome();
     clearGraphs();
+    ends_.clear();
     if (!o || o->size() == 0)
         return replot(when);
     draw_sun(*o);
@@ -165,17 +134,64 @@ void DayChart::show_outcome(QCustomPlot::RefreshPriority when)
     QCPAxis* x = axisRect()->axis(QCPAxis::atBottom);
     if (!zoom_ || painted_ == 0 || x->range().upper < begin || x->range().lower > end || x->range().size() > 2 * (end - begin))
         x->setRange(begin, std::max(end, begin + 60));
+    const QMargins margins(left_px, top_px, right_px(), 4);
+    axisRect()->setMargins(margins);
+    lanes_->setMargins(QMargins(left_px, 0, margins.right(), axis_px));
+    tick();
     pending_ = o->id;
-    place_cursor();
     replot(when);
 }
+
+// The widest name takes what it needs, so that no curve runs below one.
+int DayChart::right_px() const
+{
+    const QFontMetrics m(text_font(12));
+    int wide = 0;
+    for (const End& e : ends_)
+        wide = std::max(wide, m.horizontalAdvance(e.name));
+    return std::min(wide + sample_px + 8, width() / 4);
+}
+
+DayChart::Hours DayChart::hours() const
+{
+    const QCPRange r = axisRect()->axis(QCPAxis::atBottom)->range();
+    const double least = r.size() * hour_px / std::max(60, axisRect()->width());
+    for (double step : {60.0, 300.0, 600.0, 1800.0, 3600.0, 2 * 3600.0, 3 * 3600.0, 6 * 3600.0, 12 * 3600.0})
+        if (step >= least)
+            return {r.lower, r.upper, step};
+    return {r.lower, r.upper, 86400.0 * std::ceil(least / 86400.0)};
+}
+
+void DayChart::tick()
+{
+    constexpr int number_px = 20; // of one that is written at the left
+    axisRect()->axis(QCPAxis::atLeft)->ticker()->setTickCount(std::clamp(axisRect()->height() / number_px, 1, 6));
+    const double step = hours().step;
+    for (QCPAxisRect* r : {axisRect(), lanes_})
+        r->axis(QCPAxis::atBottom)->ticker().staticCast<QCPAxisTickerFixed>()->setTickStep(step);
+}
+
+void DayChart::show_lanes_only(bool only)
+{
+    if (only == lanes_only_)
+        return;
+    lanes_only_ = only;
+    axisRect()->setVisible(!only);
+    axisRect()->setMinimumSize(10, only ? 0 : 20);
+    axisRect()->setMaximumSize(QWIDGETSIZE_MAX, only ? 1 : QWIDGETSIZE_MAX);
+    show_outcome();
+}
+
+int DayChart::lane_px() const { return lane_count_ > many_lanes ? low_lane_px : usual_lane_px; }
+
+int DayChart::lanes_height() const { return lane_count_ * lane_px() + axis_px; }
 
 // A chart that can be looked into keeps every point; on the strip a quarter of a
 // pixel is seen by nobody, and few points are painted in a third of the time.
 void DayChart::draw_line(QCPGraph& graph, const QVector<double>& t, const QVector<double>& y) const
 {
     const int high = axisRect()->height();
-    if (zoom_ || high <= 0)
+    if (zoom_ || lanes_only_ || high <= 0)
         return graph.setData(t, y, true);
     const Polyline few = thinned(t, y, graph.valueAxis()->range().size() / high / 4);
     graph.setData(few.x, few.y, true);
@@ -197,11 +213,10 @@ void DayChart::draw_sun(const Outcome& o)
     QColor fill = theme().sun;
     fill.setAlpha(theme().glare ? 130 : 85);
     sun->setBrush(fill);
-    sun->setName(tr("sun on the collector"));
     QCPGraph* graph = addGraph(axisRect()->axis(QCPAxis::atBottom), axisRect()->axis(QCPAxis::atLeft));
     draw_line(*graph, t, air);
     graph->setPen(QPen(theme().air, 1.0));
-    graph->setName(tr("air"));
+    ends_.push_back({tr("Air"), graph->pen(), air.isEmpty() ? 0 : air.back()});
 }
 
 void DayChart::draw_temperatures(const Outcome& o)
@@ -225,15 +240,19 @@ void DayChart::draw_temperatures(const Outcome& o)
     }
     QCPAxis* y = axisRect()->axis(QCPAxis::atLeft);
     y->setRange(std::floor(std::min(lo, session_.units().fahrenheit ? 32.0 : 0.0) / 10) * 10, std::max(hi * 1.12, lo + 20));
-    y->setLabel(qs(unit_name(Quantity::temperature, session_.units())));
     for (std::size_t p = 0; p < curves.size(); ++p) {
         const Signal s = signal_of(o.variant.probes[p]);
         QCPGraph* graph = addGraph(axisRect()->axis(QCPAxis::atBottom), axisRect()->axis(QCPAxis::atLeft));
         draw_line(*graph, t, curves[p]);
         graph->setPen(QPen(s.colour, s.width, s.style));
-        graph->setName(s.name);
+        double end = 0;
+        for (qsizetype i = curves[p].size(); i-- > 0;)
+            if (std::isfinite(curves[p][i])) {
+                end = curves[p][i];
+                break;
+            }
+        ends_.push_back({s.name, graph->pen(), end});
     }
-    legend->setVisible(true);
 }
 
 void DayChart::draw_lanes(const Outcome& o)
@@ -265,8 +284,10 @@ void DayChart::draw_lanes(const Outcome& o)
     QCPAxis* y = lanes_->axis(QCPAxis::atLeft);
     y->setTicker(ticker);
     y->setRange(-lane, 0);
-    lanes_->setMinimumSize(10, lane * lane_px);
-    lanes_->setMaximumSize(QWIDGETSIZE_MAX, lane * lane_px);
+    lane_count_ = lane;
+    lanes_->axis(QCPAxis::atLeft)->setTickLabelFont(text_font(lane_px() == usual_lane_px ? 13 : 12, true));
+    lanes_->setMinimumSize(10, lane * lane_px());
+    lanes_->setMaximumSize(QWIDGETSIZE_MAX, lane * lane_px());
 }
 
 void DayChart::add_lane(const QVector<double>& t, const QVector<double>& on, const QColor& colour)
@@ -281,27 +302,84 @@ void DayChart::add_lane(const QVector<double>& t, const QVector<double>& on, con
     QCPGraph* floor = addGraph(lanes_->axis(QCPAxis::atBottom), lanes_->axis(QCPAxis::atLeft));
     floor->setData(t, bottom, true);
     floor->setPen(Qt::NoPen);
-    floor->removeFromLegend();
     QCPGraph* graph = addGraph(lanes_->axis(QCPAxis::atBottom), lanes_->axis(QCPAxis::atLeft));
     graph->setData(t, top, true);
     graph->setLineStyle(QCPGraph::lsStepLeft);
     graph->setPen(Qt::NoPen);
     graph->setBrush(colour);
     graph->setChannelFillGraph(floor);
-    graph->removeFromLegend();
 }
 
-void DayChart::place_cursor()
+// Names stand at the height where their curves end, and give way to each other.
+void DayChart::paint_ends(QPainter& p) const
 {
-    const double x = session_.cursor_s() + (session_.outcome() ? session_.outcome()->start_s() : 0);
-    for (QCPItemPosition* p : {line_->start, line_->end, time_->position}) {
-        p->setTypeX(QCPItemPosition::ptPlotCoords);
-        p->setTypeY(QCPItemPosition::ptAxisRectRatio);
-        p->setAxisRect(p == line_->start ? axisRect() : lanes_);
-        p->setAxes(axisRect()->axis(QCPAxis::atBottom), axisRect()->axis(QCPAxis::atLeft));
-        p->setCoords(x, p == line_->start ? 0 : 1);
+    if (lanes_only_ || ends_.empty())
+        return;
+    std::vector<std::pair<double, const End*>> at;
+    for (const End& e : ends_)
+        at.emplace_back(axisRect()->axis(QCPAxis::atLeft)->coordToPixel(e.value), &e);
+    std::sort(at.begin(), at.end());
+    const double top = axisRect()->top() + 2, low = lanes_->bottom(); // beside the lanes there is room
+    const double each = std::min<double>(name_px, (low - top) / static_cast<double>(at.size()));
+    double next = top;
+    for (auto& [y, end] : at)
+        next = (y = std::max(y, next + each / 2)) + each / 2;
+    double last = low;
+    for (auto it = at.rbegin(); it != at.rend(); ++it)
+        last = (it->first = std::min(it->first, last - each / 2)) - each / 2;
+    p.setFont(text_font(12));
+    const int x = axisRect()->right() + 4;
+    for (const auto& [y, end] : at) {
+        p.setRenderHint(QPainter::Antialiasing);
+        p.setPen(end->pen);
+        p.drawLine(QPointF(x, y), QPointF(x + sample_px - 5, y));
+        p.setPen(theme().ink);
+        p.drawText(QRectF(x + sample_px, y - 9, width() - x - sample_px, 18), Qt::AlignVCenter | Qt::AlignLeft, end->name);
     }
-    time_->setText(qs(clock_text(x)));
+}
+
+// The hours, but where the cursor's own stands.
+void DayChart::paint_hours(QPainter& p) const
+{
+    const Hours h = hours();
+    const QCPAxis* axis = lanes_->axis(QCPAxis::atBottom);
+    const double start = session_.outcome() ? session_.outcome()->start_s() : 0;
+    const double now = axis->coordToPixel(session_.cursor_s() + start);
+    p.setFont(text_font(12));
+    p.setPen(theme().second_ink);
+    for (double t = std::ceil(h.from / h.step) * h.step; t <= h.to + 1; t += h.step) {
+        const double x = axis->coordToPixel(t);
+        if (std::fabs(x - now) < 46)
+            continue;
+        p.drawText(QRectF(x - 30, lanes_->bottom() + 2, 60, axis_px - 3), Qt::AlignHCenter | Qt::AlignTop, qs(t >= 86400 && std::fmod(t, 86400) == 0 ? std::string("24:00") : clock_text(t)));
+    }
+}
+
+// The unit above the numbers, the sun's ground named.
+void DayChart::paint_tags(QPainter& p) const
+{
+    if (lanes_only_)
+        return;
+    p.setFont(text_font(12));
+    p.setPen(theme().second_ink);
+    p.drawText(QRectF(0, axisRect()->top() - 4, left_px - 24, 16), Qt::AlignLeft | Qt::AlignVCenter, qs(unit_name(Quantity::temperature, session_.units())));
+}
+
+void DayChart::paint_cursor(QPainter& p) const
+{
+    const double at = session_.cursor_s() + (session_.outcome() ? session_.outcome()->start_s() : 0);
+    const double x = axisRect()->axis(QCPAxis::atBottom)->coordToPixel(at);
+    if (x < axisRect()->left() - 1 || x > axisRect()->right() + 1)
+        return;
+    const Theme& t = theme();
+    p.setRenderHint(QPainter::Antialiasing, false);
+    p.setPen(QPen(t.ink, t.line_px));
+    p.drawLine(QPointF(x, axisRect()->top()), QPointF(x, lanes_->bottom() + 2));
+    const QRectF box(std::clamp(x - 22, 0.0, width() - 46.0), lanes_->bottom() + 2, 44, axis_px - 4);
+    p.fillRect(box, t.ink);
+    p.setPen(t.card);
+    p.setFont(text_font(12, true));
+    p.drawText(box, Qt::AlignCenter, qs(clock_text(at)));
 }
 
 void DayChart::showEvent(QShowEvent* e)
@@ -313,10 +391,24 @@ void DayChart::showEvent(QShowEvent* e)
 void DayChart::paintEvent(QPaintEvent* e)
 {
     QCustomPlot::paintEvent(e);
+    QPainter p(this);
+    paint_tags(p);
+    paint_ends(p);
+    paint_hours(p);
+    paint_cursor(p);
     if (pending_ != painted_) {
         painted_ = pending_;
         emit shown(painted_);
     }
+}
+
+void DayChart::resizeEvent(QResizeEvent* e)
+{
+    tick();
+    QCustomPlot::resizeEvent(e);
+    if (!zoom_ && e->size().height() > e->oldSize().height()) // lines are thinned by the height
+        QMetaObject::invokeMethod(
+            this, [this] { show_outcome(); }, Qt::QueuedConnection);
 }
 
 void DayChart::cursor_to(const QPoint& pos)
@@ -340,13 +432,17 @@ void DayChart::mouseMoveEvent(QMouseEvent* e)
     QCustomPlot::mouseMoveEvent(e);
 }
 
+// Arrows go from one switching point to the next; with Shift by a minute, with Ctrl by ten.
 void DayChart::keyPressEvent(QKeyEvent* e)
 {
-    const double step = (e->modifiers() & Qt::ShiftModifier) != 0 ? 600 : 60;
-    if (e->key() == Qt::Key_Left || e->key() == Qt::Key_Right)
-        session_.set_cursor(std::clamp(session_.cursor_s() + (e->key() == Qt::Key_Left ? -step : step), 0.0, 86400.0));
-    else
-        QCustomPlot::keyPressEvent(e);
+    if (e->key() != Qt::Key_Left && e->key() != Qt::Key_Right)
+        return QCustomPlot::keyPressEvent(e);
+    const bool forward = e->key() == Qt::Key_Right;
+    const double minutes = (e->modifiers() & Qt::ShiftModifier) != 0 ? 1 : (e->modifiers() & Qt::ControlModifier) != 0 ? 10
+                                                                                                                       : 0;
+    if (minutes == 0)
+        return session_.step_cursor(forward);
+    session_.set_cursor(session_.cursor_s() + (forward ? 60 : -60) * minutes);
 }
 
 } // namespace vernal

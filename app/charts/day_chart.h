@@ -12,6 +12,8 @@ class DayChart : public QCustomPlot {
 public:
     DayChart(Session& session, bool zoom, QWidget* parent = nullptr);
     void restyle(); // after a change of theme
+    void show_lanes_only(bool only);
+    int lanes_height() const; // with the hours below
 
 signals:
     void shown(quint64 id); // an outcome has been painted
@@ -22,8 +24,18 @@ protected:
     void keyPressEvent(QKeyEvent* e) override;
     void paintEvent(QPaintEvent* e) override;
     void showEvent(QShowEvent* e) override;
+    void resizeEvent(QResizeEvent* e) override;
 
 private:
+    // A curve's name at its end, with a piece of its line.
+    struct End {
+        QString name;
+        QPen pen;
+        double value; // where the curve ends
+    };
+    struct Hours {
+        double from = 0, to = 86400, step = 10800; // s of the clock
+    };
     struct Signal {
         QString name;
         QColor colour;
@@ -31,7 +43,14 @@ private:
         double width;
     };
     void show_outcome(QCustomPlot::RefreshPriority when = QCustomPlot::rpQueuedReplot);
-    void place_cursor();
+    Hours hours() const;
+    void tick();
+    void paint_ends(QPainter& p) const;
+    void paint_hours(QPainter& p) const;
+    void paint_cursor(QPainter& p) const;
+    void paint_tags(QPainter& p) const;
+    int right_px() const;
+    int lane_px() const;
     void draw_line(QCPGraph& graph, const QVector<double>& t, const QVector<double>& y) const;
     void draw_temperatures(const Outcome& o);
     void draw_sun(const Outcome& o);
@@ -43,8 +62,9 @@ private:
     Session& session_;
     bool zoom_;
     QCPAxisRect* lanes_ = nullptr;
-    QCPItemLine* line_ = nullptr;
-    QCPItemText* time_ = nullptr;
+    std::vector<End> ends_;
+    bool lanes_only_ = false;
+    int lane_count_ = 1;
     quint64 painted_ = 0, pending_ = 0;
 };
 

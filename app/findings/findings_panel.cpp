@@ -4,6 +4,7 @@
 #include "app/widgets/form.h"
 #include "core/wording/why.h"
 #include "effect.h"
+#include "finding_mark.h"
 
 #include <QHBoxLayout>
 #include <QPointer>
@@ -14,34 +15,31 @@
 #include <cmath>
 
 namespace vernal {
-namespace {
-
-// Shape and colour by severity: square, triangle, disc.
-struct Mark {
-    const char* sign;
-    QColor colour;
-};
-Mark mark_of(Severity s)
-{
-    switch (s) {
-    case Severity::serious: return {"■", theme().protect};
-    case Severity::caution: return {"▲", theme().caution};
-    case Severity::note: break;
-    }
-    return {"●", theme().start};
-}
-
-} // namespace
 
 FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QFrame(parent), session_(session)
 {
     setObjectName("side");
-    setFixedWidth(270);
+    setFixedWidth(width_px);
     auto* head = new QHBoxLayout;
     count_ = new QLabel;
     count_->setObjectName("second");
-    head->addWidget(heading(tr("Findings"), "h1"), 1);
+    head->addWidget(heading(tr("Findings"), "h1"));
     head->addWidget(count_);
+    head->addStretch(1);
+    pin_ = new QPushButton(tr("pin"));
+    pin_->setObjectName("quiet");
+    pin_->setCheckable(true);
+    pin_->setAccessibleName(tr("Keep the findings beside the work"));
+    pin_->setToolTip(pin_->accessibleName());
+    auto* shut = new QPushButton(QStringLiteral("×"));
+    shut->setObjectName("quiet");
+    shut->setFixedSize(32, 32);
+    shut->setAccessibleName(tr("Fold the findings"));
+    shut->setToolTip(tr("Fold the findings (F4)"));
+    head->addWidget(pin_);
+    head->addWidget(shut);
+    connect(pin_, &QPushButton::clicked, this, &FindingsPanel::pin_wanted);
+    connect(shut, &QPushButton::clicked, this, &FindingsPanel::close_wanted);
     auto* inside = new QWidget;
     auto* column = new QVBoxLayout(inside);
     column->setContentsMargins(0, 0, 4, 0);
@@ -56,14 +54,16 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QFrame(parent)
     why_->setMargin(8);
     column->addWidget(why_);
     column->addStretch(1);
-    auto* scroll = new QScrollArea;
-    scroll->setWidget(inside);
-    scroll->setWidgetResizable(true);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll_ = new QScrollArea;
+    scroll_->setWidget(inside);
+    scroll_->setWidgetResizable(true);
+    for (QWidget* w : {inside, scroll_->viewport()}) // the panel's own ground shows
+        w->setAutoFillBackground(false);
+    scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto* box = new QVBoxLayout(this);
-    box->setContentsMargins(12, 12, 8, 8);
+    box->setContentsMargins(12, 8, 8, 8);
     box->addLayout(head);
-    box->addWidget(scroll, 1);
+    box->addWidget(scroll_, 1);
     connect(&session, &Session::verdict_changed, this, &FindingsPanel::show_findings);
     connect(&session, &Session::outcome_changed, this, &FindingsPanel::show_why);
     connect(&session, &Session::cursor_changed, this, &FindingsPanel::show_why);
@@ -108,7 +108,7 @@ void FindingsPanel::fill(Card& c, const Finding& f)
         if (w->text() != text)
             w->setText(text);
     };
-    const Mark m = mark_of(f.severity);
+    const SeverityMark m = mark_of(f.severity);
     put(c.title, QStringLiteral("<span style='color:%1'>%2 <b>%3</b></span>").arg(m.colour.name(), QString::fromUtf8(m.sign), qs(f.title).toHtmlEscaped()));
     c.title->setAccessibleName(QString::fromLatin1(severity_text(f.severity)) + ": " + qs(f.title));
     put(c.reason, qs(f.reason));
@@ -126,6 +126,7 @@ FindingsPanel::Card FindingsPanel::make_card(bool with_remedy)
     auto* box = new QVBoxLayout(frame);
     box->setContentsMargins(10, 8, 10, 8);
     box->setSpacing(4);
+    c.frame = frame;
     c.title = new QLabel;
     c.title->setWordWrap(true);
     c.reason = new QLabel;
@@ -151,7 +152,8 @@ void FindingsPanel::add_remedy(QVBoxLayout& box, Card& c)
     auto* row = new QHBoxLayout(choice);
     row->setContentsMargins(0, 0, 0, 0);
     auto* accept = new QPushButton(tr("Accept"));
-    accept->setObjectName("act");
+    accept->setObjectName("accept");
+    accept->setProperty("look", QStringLiteral("act"));
     auto* leave = new QPushButton(tr("Leave it"));
     row->addWidget(accept);
     row->addWidget(leave);
@@ -177,6 +179,23 @@ void FindingsPanel::add_remedy(QVBoxLayout& box, Card& c)
         attempt->show();
         effect_ = nullptr;
     });
+}
+
+void FindingsPanel::show_pinned(bool pinned) { pin_->setChecked(pinned); }
+
+void FindingsPanel::try_remedy(const QString& which)
+{
+    const std::vector<Finding>& found = session_.verdict().findings;
+    for (std::size_t i = 0; i < found.size() && i < shown_.size(); ++i) {
+        if (QString::fromUtf8(found[i].kind) + QLatin1Char('\n') + qs(found[i].at) != which)
+            continue;
+        scroll_->ensureWidgetVisible(shown_[i].frame, 0, 20);
+        if (QPushButton* attempt = shown_[i].attempt; attempt && attempt->isVisibleTo(this)) {
+            attempt->click();
+            attempt->parentWidget()->findChild<QPushButton*>(QStringLiteral("accept"))->setFocus(Qt::OtherFocusReason);
+        }
+        return;
+    }
 }
 
 void FindingsPanel::show_preview(const Outcome& then)

@@ -8,6 +8,7 @@
 #include <QLabel>
 
 class QPushButton;
+class QScrollArea;
 class QVBoxLayout;
 
 namespace vernal {
@@ -16,6 +17,13 @@ class FindingsPanel : public QFrame {
     Q_OBJECT
 public:
     explicit FindingsPanel(Session& session, QWidget* parent = nullptr);
+    static constexpr int width_px = 300;
+    void show_pinned(bool pinned);
+    void try_remedy(const QString& which); // as Session::finding_wanted says
+
+signals:
+    void pin_wanted(bool pin);
+    void close_wanted();
 
 private:
     void show_findings();
@@ -24,6 +32,7 @@ private:
         QLabel* title = nullptr;
         QLabel* reason = nullptr;
         QPushButton* attempt = nullptr;
+        QFrame* frame = nullptr;
         std::shared_ptr<Remedy> remedy; // what the buttons of this card now do; none: nothing to try
     };
     void remake(std::size_t findings);
@@ -35,6 +44,8 @@ private:
     QVBoxLayout* cards_;
     QLabel* count_;
     QLabel* why_;
+    QScrollArea* scroll_;
+    QPushButton* pin_;
     std::vector<Card> shown_;
     bool glare_ = false;       // the theme the cards were made in
     QLabel* effect_ = nullptr; // of the card whose remedy is tried

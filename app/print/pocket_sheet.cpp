@@ -74,7 +74,7 @@ private:
         p_.setPen(QPen(QColor(0xC8, 0xC8, 0xC8), 0.4));
         p_.drawLine(QPointF(x, y + row_h_), QPointF(x + page_w / 2 - 8, y + row_h_));
         p_.setPen(Qt::black);
-        p_.setFont(number_font(std::min(10.0, row_h_ * 0.72), round_f));
+        p_.setFont(text_font(std::min(10.0, row_h_ * 0.72), round_f));
         const auto number = [](double v) { return QString::number(v, 'f', std::fabs(v - std::round(v)) < 0.05 ? 0 : 1).replace('-', QStringLiteral("−")); };
         cell(x, y, 46, number(r.temp_c));
         cell(x + 46, y, 46, number(f));

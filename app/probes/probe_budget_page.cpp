@@ -70,7 +70,7 @@ void BudgetChart::paint_axis(QPainter& p) const
     const double step = span > 24 ? 4 : span > 12 ? 2
                                     : span > 5    ? 1
                                                   : 0.5;
-    p.setFont(number_font(13));
+    p.setFont(text_font(13));
     for (double shown = std::ceil(to_display(low_k_, Quantity::difference, u) / step) * step; shown <= to_display(high_k_, Quantity::difference, u); shown += step) {
         const double x = x_of(from_display(shown, Quantity::difference, u));
         const bool zero = std::fabs(shown) < 1e-9;
@@ -106,7 +106,7 @@ void BudgetChart::paint_point(QPainter& p, const Budget& b, double y, const QStr
     const double set = x_of(b.set_k);
     p.setPen(QPen(t.ink, 2, Qt::DotLine));
     p.drawLine(QPointF(set, y - 20), QPointF(set, y + 20));
-    p.setFont(number_font(13));
+    p.setFont(text_font(13));
     p.setPen(t.ink);
     const QString words = tr("set %1").arg(text(b.set_k, Quantity::difference, session_.units()));
     const double wide = p.fontMetrics().horizontalAdvance(words) + 8;

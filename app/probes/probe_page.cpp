@@ -71,7 +71,7 @@ void style_axes(QCPAxisRect& rect)
     const Theme& t = theme();
     rect.setBackground(QBrush(t.card));
     for (QCPAxis* a : rect.axes()) {
-        a->setTickLabelFont(number_font(13));
+        a->setTickLabelFont(text_font(13));
         a->setLabelFont(text_font(13));
         a->setLabelColor(t.second_ink);
         a->setTickLabelColor(t.second_ink);

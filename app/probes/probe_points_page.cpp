@@ -52,7 +52,7 @@ QLayout* ProbePointsPage::typed_column()
     text_->setPlaceholderText(tr("One point a line, temperature first:\n\n0, 1000\n100, 1385.1\n\nor 212 °F  1.3851 kΩ"));
     text_->setMinimumWidth(90);
     text_->setMaximumWidth(160);
-    text_->setFont(number_font(13));
+    text_->setFont(text_font(13));
     text_->setTabChangesFocus(true);
     auto* file = new QPushButton(tr("From a file …"));
     file->setObjectName("pointsFile");

@@ -62,6 +62,19 @@ std::optional<QPointF> MapGeometry::handle(const MapLine& line) const
     return {};
 }
 
+std::optional<double> MapGeometry::exit_above(const MapLine& line) const
+{
+    if (line.kind == MapLine::Kind::banner || line.kind == MapLine::Kind::upright)
+        return {};
+    const auto [from, to] = ends(line);
+    if (from.y() == to.y())
+        return from.y() < area.top() ? std::optional(area.right()) : std::nullopt;
+    const double share = (area.top() - from.y()) / (to.y() - from.y());
+    if (share < 0 || share > 1)
+        return from.y() < area.top() ? std::optional(area.right()) : std::nullopt;
+    return from.x() + share * (to.x() - from.x());
+}
+
 const MapLine* MapGeometry::near(const QPointF& p, const std::vector<MapLine>& lines) const
 {
     const MapLine* best = nullptr;

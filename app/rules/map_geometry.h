@@ -26,6 +26,8 @@ struct MapGeometry {
     double value_at(MapLine::Kind kind, const QPointF& p) const;
     // Where a line is grabbed; nothing: none of it is on the map.
     std::optional<QPointF> handle(const MapLine& line) const;
+    // Where a slanted line leaves the map by its upper edge, x; nothing: it does not.
+    std::optional<double> exit_above(const MapLine& line) const;
     // The line within reach of this point; nullptr: none.
     const MapLine* near(const QPointF& p, const std::vector<MapLine>& lines) const;
 };

@@ -60,15 +60,13 @@ void MapPainter::paint()
         width(l);
     rise();
     path();
-    int row = 0;
     for (const MapLine& l : v_.lines)
-        l.kind == Kind::banner ? banner(l, row++) : line(l);
-    labels();
-    if (v_.dragged)
-        drag_label();
+        if (l.kind != Kind::banner)
+            line(l);
+    legend();
 }
 
-QColor MapPainter::colour(const MapLine& l) const
+QColor map_colour(const MapLine& l)
 {
     switch (l.role) {
     case MapLine::Role::collects: return theme().accent;
@@ -119,7 +117,7 @@ void MapPainter::regions()
 // Round figures in the shown unit.
 void MapPainter::axes()
 {
-    p_.setFont(number_font(13));
+    p_.setFont(text_font(13));
     up();
     across();
     p_.setFont(text_font(13));
@@ -130,8 +128,8 @@ void MapPainter::axes()
     p_.save();
     p_.translate(14, a.center().y());
     p_.rotate(-90);
-    p_.drawText(QRectF(-a.height() / 2, -10, a.height(), 20), Qt::AlignCenter,
-        v_.geometry.plain ? QObject::tr("%1, %2").arg(source, qs(unit_name(Quantity::temperature, u))) : QObject::tr("%1 above %2, %3").arg(source, store.toLower(), qs(unit_name(Quantity::difference, u))));
+    const QString up_text = v_.geometry.plain ? QObject::tr("%1, %2").arg(source, qs(unit_name(Quantity::temperature, u))) : QObject::tr("%1 above %2, %3").arg(source, store.toLower(), qs(unit_name(Quantity::difference, u)));
+    p_.drawText(QRectF(-a.height() / 2, -10, a.height(), 20), Qt::AlignCenter, p_.fontMetrics().elidedText(up_text, Qt::ElideMiddle, static_cast<int>(a.height())));
     p_.restore();
 }
 
@@ -188,7 +186,7 @@ void MapPainter::width(const MapLine& l)
     }
     p_.save();
     p_.setClipRect(v_.geometry.area);
-    QColor fill = colour(l);
+    QColor fill = map_colour(l);
     fill.setAlpha(theme().glare ? 70 : 46);
     p_.setPen(Qt::NoPen);
     p_.setBrush(fill);
@@ -203,32 +201,9 @@ void MapPainter::line(const MapLine& l)
     const auto [from, to] = v_.geometry.ends(l);
     p_.save();
     p_.setClipRect(v_.geometry.area);
-    p_.setPen(QPen(colour(l), l.sets ? t.line_px + 0.6 : t.line_px, l.sets ? Qt::SolidLine : Qt::DashLine));
+    p_.setPen(QPen(map_colour(l), l.sets ? t.line_px + 0.6 : t.line_px, l.sets ? Qt::SolidLine : Qt::DashLine));
     p_.drawLine(from, to);
     p_.restore();
-    if (const auto h = v_.geometry.handle(l)) {
-        p_.setBrush(t.card);
-        p_.setPen(QPen(colour(l), 2));
-        p_.drawRect(QRectF(h->x() - 5, h->y() - 5, 10, 10));
-    }
-}
-
-void MapPainter::banner(const MapLine& l, int row)
-{
-    const Theme& t = theme();
-    const QRectF a = v_.geometry.area;
-    const auto& o = session_.outcome();
-    QString s = QObject::tr("%1: limit %2").arg(probe_name(l.probe), text(l.value, Quantity::temperature, session_.units()));
-    if (o && o->size() && l.probe < o->variant.probes.size())
-        s += QObject::tr(", now %1").arg(text(o->reading_c(session_.cursor_index(), l.probe), Quantity::temperature, session_.units()));
-    p_.setFont(text_font(13));
-    const int wide = p_.fontMetrics().horizontalAdvance(s);
-    const QRectF box(a.right() - wide - 18, a.top() + 6 + 26 * row, wide + 14, 22);
-    p_.setPen(QPen(colour(l), 1));
-    p_.setBrush(t.protect_ground);
-    p_.drawRect(box);
-    p_.setPen(t.protect);
-    p_.drawText(box, Qt::AlignCenter, s);
 }
 
 void MapPainter::path()
@@ -279,10 +254,8 @@ void MapPainter::rise()
     p_.setRenderHint(QPainter::Antialiasing);
     p_.setPen(QPen(theme().second_ink, theme().line_px, Qt::DotLine));
     p_.drawPolyline(points);
-    p_.setFont(text_font(13));
-    const QRectF a = v_.geometry.area;
-    p_.drawText(QPointF(a.left() + 10, a.bottom() - 30), QObject::tr("dotted: what this flow warms by at %1").arg(text(now.plane_w_m2, Quantity::irradiance, session_.units())));
     p_.restore();
+    rise_at_ = now.plane_w_m2;
 }
 
 // Filled: starts, open: stops.
@@ -300,36 +273,49 @@ void MapPainter::switches(const Outcome& o)
     }
 }
 
-void MapPainter::labels()
+// Below the axis, so that nothing stands on a curve.
+void MapPainter::legend()
 {
-    const QRectF a = v_.geometry.area;
+    const Theme& t = theme();
     const QString key = qs(v_.variant.unit.outputs[v_.output].key);
-    p_.setFont(text_font(14, true));
-    p_.setPen(theme().accent);
-    p_.drawText(a.adjusted(10, 8, 0, 0), Qt::AlignLeft | Qt::AlignTop, QObject::tr("%1 runs").arg(key));
-    p_.setPen(theme().second_ink);
-    p_.drawText(a.adjusted(0, 0, -10, -8), Qt::AlignRight | Qt::AlignBottom, QObject::tr("%1 rests").arg(key));
-    for (const MapLine& l : v_.lines)
-        if (l.kind == Kind::level && l.role == MapLine::Role::collects && !l.sets) {
-            p_.setFont(text_font(13));
-            p_.drawText(QPointF(a.left() + 10, v_.geometry.at(MapGeometry::lowest_store_c, MapGeometry::lowest_store_c + l.value).y() + 16), v_.geometry.plain ? QString() : QObject::tr("hatched: keeps doing what it did"));
-            p_.drawText(QPointF(a.left() + 10, a.bottom() - 12), QObject::tr("shaded: where it may really switch"));
-            return;
+    const bool latched = std::any_of(v_.lines.begin(), v_.lines.end(), [](const MapLine& l) { return l.kind == Kind::level && l.role == MapLine::Role::collects && !l.sets; });
+    struct Item {
+        QString text;
+        QBrush ground, above;
+        bool line = false;
+    };
+    std::vector<Item> items{{QObject::tr("%1 runs").arg(key), t.accent_ground, {}}, {QObject::tr("%1 rests").arg(key), t.card, {}}, {QObject::tr("held off"), t.protect_ground, {}}};
+    if (latched) {
+        items.insert(items.begin() + 1, {QObject::tr("keeps what it did"), t.accent_ground, QBrush(t.accent.lighter(150), Qt::BDiagPattern)});
+        items.push_back({QObject::tr("where it may really switch"), t.accent_ground.darker(118), {}});
+    }
+    if (rise_at_ > 0)
+        items.push_back({QObject::tr("what the flow warms by at %1").arg(text(rise_at_, Quantity::irradiance, session_.units())), {}, {}, true});
+    p_.setFont(text_font(12));
+    const QFontMetrics m = p_.fontMetrics();
+    const double left = v_.geometry.area.left(), right = v_.geometry.area.right() + 84;
+    double x = left, y = v_.geometry.area.bottom() + 46;
+    for (const Item& item : items) {
+        const int wide = m.horizontalAdvance(item.text) + 22;
+        if (x > left && x + wide > right) {
+            x = left;
+            y += 18;
         }
-}
-
-void MapPainter::drag_label()
-{
-    const MapLine& l = *v_.dragged;
-    p_.setFont(number_font(14, true));
-    const QString s = text(l.value, l.kind == Kind::level ? Quantity::difference : Quantity::temperature, session_.units());
-    const QPointF h = v_.geometry.handle(l).value_or(v_.geometry.area.center());
-    const QRectF box(h.x() - 44, h.y() - 36, 88, 24);
-    p_.setPen(Qt::NoPen);
-    p_.setBrush(theme().ink);
-    p_.drawRoundedRect(box, 4, 4);
-    p_.setPen(theme().card);
-    p_.drawText(box, Qt::AlignCenter, s);
+        const QRectF box(x, y - 5, 14, 11);
+        if (item.line) {
+            p_.setPen(QPen(t.second_ink, t.line_px, Qt::DotLine));
+            p_.drawLine(QPointF(x, y), QPointF(x + 14, y));
+        } else {
+            p_.fillRect(box, item.ground);
+            p_.fillRect(box, item.above);
+            p_.setPen(QPen(t.second_ink, 1));
+            p_.setBrush(Qt::NoBrush);
+            p_.drawRect(box);
+        }
+        p_.setPen(t.second_ink);
+        p_.drawText(QRectF(x + 18, y - 9, wide, 18), Qt::AlignVCenter | Qt::AlignLeft, item.text);
+        x += wide + 10;
+    }
 }
 
 } // namespace vernal

@@ -19,8 +19,9 @@ struct MapView {
     std::vector<MapLine> lines;
     std::optional<MapThird> third;
     double third_share = 0;
-    std::optional<MapLine> dragged;
 };
+
+QColor map_colour(const MapLine& line);
 
 class MapPainter {
 public:
@@ -37,15 +38,13 @@ private:
     void rise();
     void switches(const Outcome& o);
     void line(const MapLine& line);
-    void banner(const MapLine& line, int row);
-    void labels();
-    void drag_label();
-    QColor colour(const MapLine& line) const;
+    void legend();
     QString probe_name(std::size_t probe) const;
 
     QPainter& p_;
     const MapView& v_;
     const Session& session_;
+    double rise_at_ = 0; // W/m² of the rise's line; 0: there is none
 };
 
 } // namespace vernal

@@ -5,6 +5,7 @@
 
 #include "app/shell/session.h"
 #include "map_geometry.h"
+#include "map_label.h"
 #include "map_third.h"
 
 #include <QWidget>
@@ -30,25 +31,29 @@ public:
     // Where a line can be grabbed, widget coordinates; for tests and the keyboard.
     std::optional<QPointF> handle(std::size_t rule, const std::string& field) const;
 
-signals:
-    void rule_touched(std::size_t rule);
-
 protected:
     void paintEvent(QPaintEvent* e) override;
     void mousePressEvent(QMouseEvent* e) override;
     void mouseMoveEvent(QMouseEvent* e) override;
     void mouseReleaseEvent(QMouseEvent* e) override;
+    void resizeEvent(QResizeEvent* e) override;
 
 private:
     const Variant& variant() const { return session_.document().variant(); }
     MapGeometry geometry() const;
     std::vector<MapLine> lines() const { return map_lines(variant(), output()); }
     void drag_to(const QPointF& pos);
+    void move(const MapLine& line, double to, int sitting);
+    void refresh();      // labels and picture
+    void place_labels(); // beside the lines' ends
+    bool to_switch_at(const QPointF& pos);
 
     Session& session_;
     bool plain_ = false;
     std::size_t output_ = 0;
     std::optional<MapLine> dragged_;
+    std::vector<MapLabel*> labels_;
+    int top_px_ = 8, right_px_ = 92; // beside the map, for labels
     std::optional<Third> third_;
     double third_share_ = 0.5;
 };

@@ -1,6 +1,7 @@
 #include "run_station.h"
 
 #include "app/shell/theme.h"
+#include "app/widgets/cursor_clock.h"
 #include "app/widgets/form.h"
 #include "core/wording/figure_table.h"
 #include "core/wording/why.h"
@@ -24,6 +25,7 @@ RunStation::RunStation(Session& session, QWidget* parent) : QWidget(parent), ses
     auto* hint = new QLabel(tr("wheel zooms, click asks why"));
     hint->setObjectName("second");
     head->addWidget(hint, 1);
+    head->addWidget(new CursorClock(session));
     auto* whole = new QPushButton(tr("Whole day"));
     whole->setObjectName("quiet");
     auto* copy = new QPushButton(tr("Copy the picture"));
@@ -65,7 +67,7 @@ RunStation::RunStation(Session& session, QWidget* parent) : QWidget(parent), ses
             chart_->axisRect()->axis(QCPAxis::atBottom)->setRange(o->time_s(0) + o->start_s(), o->time_s(o->size() - 1) + o->start_s());
         chart_->replot();
     });
-    connect(copy, &QPushButton::clicked, this, [this] { QApplication::clipboard()->setPixmap(chart_->toPixmap()); });
+    connect(copy, &QPushButton::clicked, this, [this] { QApplication::clipboard()->setPixmap(chart_->grab()); });
     for (auto signal : {&Session::outcome_changed, &Session::verdict_changed, &Session::units_changed})
         connect(&session, signal, this, &RunStation::show_figures);
     for (auto signal : {&Session::outcome_changed, &Session::cursor_changed, &Session::units_changed})
@@ -99,7 +101,7 @@ void RunStation::show_figures()
         for (int c = 1; c < table_->columnCount(); ++c) {
             auto* item = new QTableWidgetItem(c == 1 ? mine : other);
             item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-            item->setFont(number_font(13));
+            item->setFont(text_font(13));
             table_->setItem(i, c, item);
         }
     }

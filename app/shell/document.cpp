@@ -10,6 +10,11 @@
 #include <algorithm>
 
 namespace vernal {
+namespace {
+
+constexpr QLatin1String lasting_key("#"); // in the key of edits that merge after any time
+
+} // namespace
 
 // Keeps the whole job before and after: it is a few kilobytes (traces are shared),
 // and nothing can be forgotten.
@@ -25,10 +30,11 @@ public:
     bool mergeWith(const QUndoCommand* other) override
     {
         const auto& next = static_cast<const EditCommand&>(*other);
-        if (key_.isEmpty() || next.key_ != key_ || next.at_ms_ - at_ms_ > 1000)
+        if (key_.isEmpty() || next.key_ != key_ || (next.at_ms_ - at_ms_ > 1000 && !key_.contains(lasting_key)))
             return false;
         after_ = next.after_;
         at_ms_ = next.at_ms_;
+        setObsolete(after_ == before_); // typed and taken back
         return true;
     }
 
@@ -38,6 +44,8 @@ private:
     QString key_;
     qint64 at_ms_;
 };
+
+QString lasting_merge(int sitting) { return lasting_key + QString::number(sitting); }
 
 Document::Document(QObject* parent) : QObject(parent), job_(new_job("glycol-coil")) {}
 
@@ -109,10 +117,11 @@ void Document::edit_day(const QString& label, const std::function<void(Day&)>& c
         label, [&](Job& j) { change(j.days[day_]); }, merge_key.isEmpty() ? merge_key : merge_key + QString::number(day_));
 }
 
-void Document::set(const QString& label, const std::string& path, double value)
+void Document::set(const QString& label, const std::string& path, double value, int sitting)
 {
+    const QString key = QString::fromStdString(variant().id + "/" + path);
     edit(
-        label, [&](Job& j) { set_setting(j, variant_, path, value); }, QString::fromStdString(variant().id + "/" + path));
+        label, [&](Job& j) { set_setting(j, variant_, path, value); }, sitting == 0 ? key : key + lasting_merge(sitting));
 }
 
 void Document::set(const QString& label, const std::string& path, const std::string& value)

@@ -10,6 +10,9 @@
 
 namespace vernal {
 
+// End of a merge key for the edits of one typing: they become one after any time.
+QString lasting_merge(int sitting);
+
 class Document : public QObject {
     Q_OBJECT
 public:
@@ -50,8 +53,9 @@ public:
 
     // One setting of the chosen variant by its path (core/job/field_path.h); edits of
     // the same setting that follow each other become one. A value it cannot have
-    // changes nothing: editors check before.
-    void set(const QString& label, const std::string& path, double value);
+    // changes nothing: editors check before. sitting: of one typing, whose edits become
+    // one however long it takes; 0: none.
+    void set(const QString& label, const std::string& path, double value, int sitting = 0);
     void set(const QString& label, const std::string& path, const std::string& value);
 
 signals:

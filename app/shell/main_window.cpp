@@ -13,6 +13,7 @@
 #include <QCloseEvent>
 #include <QFileInfo>
 #include <QMimeData>
+#include <QScreen>
 #include <QSettings>
 #include <QStackedWidget>
 
@@ -31,13 +32,15 @@ MainWindow::MainWindow(Dialogs dialogs, const Options& options, QWidget* parent)
     connect(&session_.document(), &Document::changed, this, name_window);
     name_window();
     setAcceptDrops(true);
-    resize(1280, 800);
-    setMinimumSize(1024, 700);
+    const QSize usual(1280, 800), least(1024, 700);
+    const QSize room = screen() ? screen()->availableSize() : usual;
+    setMinimumSize(least.boundedTo(room)); // no larger than the screen
+    resize(usual.boundedTo(room));
     make_actions();
     pages_ = new QStackedWidget;
     setCentralWidget(pages_);
     pages_->addWidget(new QWidget);
-    work_ = new WorkView({session_, dialogs_, options_.own_curves.isEmpty() ? qs(own_curves_path().string()) : options_.own_curves}, {save_, undo_, redo_, glare_});
+    work_ = new WorkView({session_, dialogs_, options_.own_curves.isEmpty() ? qs(own_curves_path().string()) : options_.own_curves}, {save_, {undo_, redo_, glare_}}, options_.remember);
     connect(work_, &WorkView::palette_wanted, this, &MainWindow::open_palette);
     pages_->addWidget(work_);
     connect(&session_.document().undo_stack(), &QUndoStack::cleanChanged, this, [this](bool clean) { setWindowModified(!clean); });
@@ -76,11 +79,7 @@ void MainWindow::make_actions()
         if (const QString path = dialogs_.open_log(this); !path.isEmpty())
             import_log(path);
     });
-    action(tr("Units: °C or °F"), {}, [this] {
-        Units u = session_.units();
-        u.fahrenheit = !u.fahrenheit;
-        session_.set_units(u);
-    });
+    make_view_actions();
     for (int i = 0; i < static_cast<int>(stations().size()); ++i)
         action(tr("Go to %1").arg(tr(stations()[static_cast<std::size_t>(i)].title)), QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)), [this, i] { show_station(i); });
     action(tr("Leave"), QKeySequence::Quit, [this] { close(); });
@@ -88,6 +87,23 @@ void MainWindow::make_actions()
     palette->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_K));
     connect(palette, &QAction::triggered, this, &MainWindow::open_palette);
     addAction(palette);
+}
+
+void MainWindow::make_view_actions()
+{
+    action(tr("Units: °C or °F"), QKeySequence(Qt::CTRL | Qt::Key_U), [this] {
+        Units u = session_.units();
+        u.fahrenheit = !u.fahrenheit;
+        session_.set_units(u);
+    });
+    action(tr("Units: metric"), {}, [this] { session_.set_units(Units::metric()); });
+    action(tr("Units: US"), {}, [this] { session_.set_units(Units::us()); });
+    action(tr("Findings, open or folded"), QKeySequence(Qt::Key_F4), [this] { show_findings(!work_->findings_shown()); });
+    action(tr("Day strip: next height"), QKeySequence(Qt::Key_F3), [this] { work_->next_strip_height(); });
+    action(tr("Next part of the window"), QKeySequence(Qt::Key_F6), [this] { work_->next_pane(); });
+    action(tr("Time of the cursor"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] { work_->ask_time(); });
+    action(tr("Cursor to the next switching point"), QKeySequence(Qt::ALT | Qt::Key_Right), [this] { session_.step_cursor(true); });
+    action(tr("Cursor to the switching point before"), QKeySequence(Qt::ALT | Qt::Key_Left), [this] { session_.step_cursor(false); });
 }
 
 void MainWindow::make_undo_actions()

@@ -31,6 +31,8 @@ public:
     bool save_as() { return took_typed() && files_->save_as(); }
     void show_station(int index); // in stations()
     void set_glare(bool glare);
+    void show_findings(bool open = true) { work_->show_findings(open); }
+    WorkView& work() { return *work_; }
 
 protected:
     void closeEvent(QCloseEvent* e) override;
@@ -41,6 +43,7 @@ private:
     bool took_typed(); // what was typed is taken; false: some cannot be, and it was told
     void make_actions();
     void make_undo_actions();
+    void make_view_actions();
     QAction* action(const QString& name, const QKeySequence& key, std::function<void()> act);
     void show_start();
     void new_job_of(const QString& arrangement);

@@ -52,10 +52,20 @@ void Session::set_units(const Units& units)
 
 void Session::set_cursor(double time_s)
 {
-    if (time_s == cursor_s_)
+    const double last = outcome_ && outcome_->size() > 0 ? outcome_->time_s(outcome_->size() - 1) : 86400.0;
+    const double to = std::clamp(time_s, 0.0, std::max(last, 1.0));
+    if (to == cursor_s_)
         return;
-    cursor_s_ = std::max(0.0, time_s);
+    cursor_s_ = to;
     emit cursor_changed();
+}
+
+void Session::step_cursor(bool forward)
+{
+    if (!outcome_ || outcome_->size() == 0)
+        return;
+    const auto to = forward ? outcome_->next_switch_s(cursor_s_) : outcome_->last_switch_s(cursor_s_);
+    set_cursor(to.value_or(forward ? outcome_->time_s(outcome_->size() - 1) : 0.0));
 }
 
 void Session::preview(const Remedy& remedy)

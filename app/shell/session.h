@@ -20,7 +20,8 @@ public:
     bool settled() const { return outcome_ && outcome_->id == asked_ && verdict_->id == asked_; } // nothing is under way
     void restyle();                                                                               // colours have changed: all views show the same once more
     double cursor_s() const { return cursor_s_; }
-    void set_cursor(double time_s);
+    void set_cursor(double time_s); // kept within what was run
+    void step_cursor(bool forward); // to the switching point after or before it; else to the end
     // Index into the outcome at the cursor.
     std::size_t cursor_index() const { return outcome_ ? outcome_->at(cursor_s_) : 0; }
 
@@ -33,6 +34,7 @@ signals:
     void verdict_changed();
     void cursor_changed();
     void units_changed();
+    void finding_wanted(const QString& which); // kind, line end, path: shown with its remedy tried
     void previewed(std::shared_ptr<const vernal::Outcome> outcome);
 
 private:

@@ -1,9 +1,12 @@
 #include "strip.h"
 
+#include "app/widgets/cursor_clock.h"
+#include "app/widgets/elided.h"
 #include "core/wording/why.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
+#include <QPushButton>
 #include <QVBoxLayout>
 
 #include <cmath>
@@ -11,11 +14,9 @@
 namespace vernal {
 namespace {
 
-QString signed_text(double v, int decimals_, const QString& unit)
-{
-    const QString number = QString::number(std::fabs(v), 'f', decimals_);
-    return (v < 0 ? QStringLiteral("−") : QStringLiteral("+")) + number + unit;
-}
+constexpr int head_px = 34, normal_px = 208, tall_px = 400;
+
+QString with_sign(double v, const QString& size) { return (v < 0 ? QStringLiteral("−") : QStringLiteral("+")) + size; }
 
 } // namespace
 
@@ -34,13 +35,13 @@ QString figures_line(const Outcome& o, const Units& u)
            (f.starts() == 1 ? QObject::tr("1 start") : QObject::tr("%1 starts").arg(f.starts())) + dot + QObject::tr("first %1").arg(qs(clock_text(f.pumps[0].first_start_s)));
 }
 
-QString against_line(const Outcome& o, const Verdict& v)
+QString against_line(const Outcome& o, const Verdict& v, const Units& u)
 {
     if (!v.baseline_figures || !o.figures())
         return {};
-    const double heat = (o.figures()->heat.to_store - v.baseline_figures->heat.to_store) / 3.6e6;
+    const double heat = o.figures()->heat.to_store - v.baseline_figures->heat.to_store;
     const int starts = o.figures()->starts() - v.baseline_figures->starts();
-    return QObject::tr("against “%1”: %2, %3").arg(qs(v.baseline_name), signed_text(heat, 2, QStringLiteral(" kWh")), signed_text(starts, 0, QObject::tr(" starts")));
+    return QObject::tr("against “%1”: %2, %3").arg(qs(v.baseline_name), with_sign(heat, text(std::fabs(heat), Quantity::energy, u)), with_sign(starts, QObject::tr("%1 starts").arg(std::abs(starts))));
 }
 
 Strip::Strip(Session& session, QWidget* parent) : QFrame(parent), session_(session)
@@ -50,29 +51,63 @@ Strip::Strip(Session& session, QWidget* parent) : QFrame(parent), session_(sessi
     day_ = new QComboBox;
     day_->setObjectName("stripDay");
     day_->setAccessibleName(tr("Day"));
-    figures_ = new QLabel;
+    figures_ = new Elided; // words give way before controls do
     figures_->setObjectName("stripFigures");
-    against_ = new QLabel;
+    against_ = new Elided;
     against_->setObjectName("good");
     idle_ = new QLabel;
     idle_->setObjectName("stripIdle");
     idle_->hide();
+    clock_ = new CursorClock(session);
+    head->setContentsMargins(0, 0, 0, 0);
+    head->setSpacing(8);
     head->addWidget(day_);
+    head->addWidget(clock_);
     head->addWidget(idle_);
     head->addWidget(figures_, 1);
     head->addWidget(against_);
+    auto* heights = new QHBoxLayout;
+    heights->setSpacing(0);
+    for (const auto& [sign, name, h] : {std::tuple("▁", tr("Lanes only"), Height::lanes), std::tuple("▄", tr("Usual height"), Height::normal), std::tuple("█", tr("Tall"), Height::tall)}) {
+        auto* b = new QPushButton(QString::fromUtf8(sign));
+        b->setObjectName("quiet");
+        b->setCheckable(true);
+        b->setFixedSize(28, 32);
+        b->setAccessibleName(tr("Day strip: %1").arg(name));
+        b->setToolTip(name + tr("  (F3 for the next)"));
+        connect(b, &QPushButton::clicked, this, [this, wanted = h] { emit height_wanted(wanted); });
+        heights->addWidget(b);
+        heights_.append(b);
+    }
+    head->addLayout(heights);
     chart_ = new DayChart(session, false);
+    setProperty("pane", true);
     auto* box = new QVBoxLayout(this);
-    box->setContentsMargins(12, 6, 8, 4);
-    box->setSpacing(2);
+    box->setContentsMargins(12, 1, 6, 1);
+    box->setSpacing(0);
     box->addLayout(head);
     box->addWidget(chart_, 1);
+    show_height(Height::normal);
     connect(day_, &QComboBox::activated, this, [this](int i) { session_.document().choose_day(static_cast<std::size_t>(i)); });
     connect(&session_.document(), &Document::changed, this, &Strip::show_days);
     connect(&session_.document(), &Document::view_changed, this, &Strip::show_days);
     for (auto signal : {&Session::outcome_changed, &Session::verdict_changed, &Session::units_changed})
         connect(&session_, signal, this, &Strip::show_figures);
     show_days();
+}
+
+void Strip::show_height(Height h)
+{
+    height_ = h;
+    for (qsizetype i = 0; i < heights_.size(); ++i)
+        heights_[i]->setChecked(i == static_cast<qsizetype>(h));
+    chart_->show_lanes_only(h == Height::lanes);
+}
+
+int Strip::wanted_px(Height h) const
+{
+    return h == Height::lanes ? head_px + chart_->lanes_height() + 6 : h == Height::normal ? normal_px
+                                                                                           : tall_px;
 }
 
 void Strip::show_days()
@@ -96,7 +131,7 @@ void Strip::show_figures()
         return;
     figures_->setText(figures_line(*o, session_.units()));
     figures_->setToolTip(figures_->text());
-    against_->setText(against_line(*o, session_.verdict()));
+    against_->setText(against_line(*o, session_.verdict(), session_.units()));
     QStringList idle;
     for (const OutOfAction& rule : o->out_of_action)
         idle << qs(out_of_action_text(o->variant.unit, rule));

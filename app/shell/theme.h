@@ -24,10 +24,10 @@ const Theme& theme();
 // Loads the shipped fonts; call once, before the first widget.
 void load_fonts();
 
-// Switches palette and style sheet of the whole program.
+// Switches the colours of the whole program; nothing is styled anew.
 void apply_theme(QApplication& app, bool glare);
 
-QFont text_font(double px, bool bold = false);
-QFont number_font(double px, bool bold = false);
+QFont text_font(double px, bool bold = false); // its figures are of one width
+QFont raw_font(double px);                     // of raw files and code
 
 } // namespace vernal

@@ -1,10 +1,12 @@
-// Title, variants, units, undo, and the field that finds or does anything.
+// Job, variants, one chip for all units, undo, when it was saved, and the field that
+// finds or does anything.
 #pragma once
 
 #include "session.h"
 
 #include <QFrame>
 
+class QAction;
 class QHBoxLayout;
 class QLabel;
 class QPushButton;
@@ -14,21 +16,25 @@ namespace vernal {
 class TopBar : public QFrame {
     Q_OBJECT
 public:
-    TopBar(Session& session, const QList<QAction*>& actions, QWidget* parent = nullptr);
+    // save: what its time stands on; others: buttons of their own.
+    TopBar(Session& session, QAction* save, const QList<QAction*>& others, QWidget* parent = nullptr);
 
 signals:
     void palette_wanted();
 
 private:
     void refresh();
+    void show_saved();
     void show_units();
-    QPushButton* unit_button(const QString& name, Units units_when_on, bool is_temperature);
+    void make_units();
+    void show_variants();
+    void variant_menu(QPushButton* b, std::size_t index, const QPoint& at);
     Session& session_;
     QLabel* title_;
     QLabel* site_;
     QHBoxLayout* variants_;
     QString shown_; // names and choice of the variant buttons now there
-    QPushButton *celsius_, *fahrenheit_, *litre_, *gallon_;
+    QPushButton *units_, *saved_;
 };
 
 } // namespace vernal

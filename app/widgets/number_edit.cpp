@@ -4,10 +4,17 @@
 #include <QStyle>
 #include <QToolTip>
 
+#include <QFontMetrics>
+
 #include <algorithm>
 #include <cmath>
 
 namespace vernal {
+namespace {
+
+constexpr int in_text_px = 20;
+
+} // namespace
 
 NumberEdit::NumberEdit(Session& session, const NumberField& field, QWidget* parent) : QLineEdit(parent), session_(session), field_(field)
 {
@@ -29,7 +36,7 @@ void NumberEdit::set_value(double inside)
 
 void NumberEdit::show_value()
 {
-    const QString now = vernal::text(value_, field_.quantity, session_.units());
+    const QString now = qs(field_text(field_, value_, session_.units()));
     if (now != text()) {
         setText(now);
         fit();
@@ -39,11 +46,46 @@ void NumberEdit::show_value()
         set_reason({});
 }
 
+void NumberEdit::stand_in_text()
+{
+    in_text_ = true;
+    setProperty("inText", true);
+    setMinimumHeight(0);
+    setFixedHeight(in_text_px);
+    setTextMargins(0, 0, 0, 0);
+    connect(this, &QLineEdit::textEdited, this, &NumberEdit::type_on);
+    fit();
+}
+
+// While what is typed is no number, or none that can be, what stood there holds.
+void NumberEdit::type_on()
+{
+    fit();
+    if (sitting_ == 0) {
+        static int sittings = 0;
+        sitting_ = ++sittings;
+        stood_ = value_;
+    }
+    const auto typed = parse_field(field_, text().toStdString(), session_.units());
+    const double now = typed ? *typed : stood_;
+    if (now == value_)
+        return;
+    value_ = now;
+    emit edited(value_);
+}
+
+void NumberEdit::leave_typing() { sitting_ = 0; }
+
 void NumberEdit::fit()
 {
     ensurePolished(); // the style brings another font
-    const int wide = fontMetrics().horizontalAdvance(text() + QStringLiteral("00")) + 18;
-    setFixedWidth(std::max(78, wide));
+    const QFontMetrics m = fontMetrics();
+    const int wide = in_text_ ? m.horizontalAdvance(text()) + 8 : std::max(78, m.horizontalAdvance(text() + QStringLiteral("00")) + 18);
+    if (wide == width())
+        return;
+    setFixedWidth(wide);
+    if (in_text_)
+        emit grew();
 }
 
 void NumberEdit::set_reason(const QString& reason)
@@ -67,25 +109,32 @@ bool NumberEdit::take()
 {
     if (!isModified())
         return true;
-    const auto parsed = parse(text().toStdString(), field_.quantity, session_.units());
+    const auto parsed = parse_field(field_, text().toStdString(), session_.units());
     if (!parsed)
         return refuse(qs(parsed.error().text()));
-    const double slack = 1e-9 * std::max(1.0, std::fabs(field_.max));
-    if (*parsed < field_.min - slack || *parsed > field_.max + slack)
-        return refuse(tr("%1 must lie between %2 and %3").arg(QString::fromUtf8(field_.label), vernal::text(field_.min, field_.quantity, session_.units()), vernal::text(field_.max, field_.quantity, session_.units())));
-    value_ = std::clamp(*parsed, field_.min, field_.max);
+    const bool told = sitting_ != 0 && value_ == *parsed;
+    value_ = *parsed;
     show_value();
-    emit edited(value_);
+    if (!told)
+        emit edited(value_);
+    leave_typing();
     return true;
 }
 
 void NumberEdit::keyPressEvent(QKeyEvent* e)
 {
     if (e->key() == Qt::Key_Escape) {
-        show_value();
-        return;
+        if (sitting_ != 0 && value_ != stood_) {
+            value_ = stood_;
+            emit edited(value_);
+        }
+        leave_typing();
+        return show_value();
     }
-    if (e->key() == Qt::Key_Up || e->key() == Qt::Key_Down) {
+    const bool up_or_down = e->key() == Qt::Key_Up || e->key() == Qt::Key_Down;
+    if (up_or_down && (e->modifiers() & Qt::ControlModifier) != 0)
+        return e->ignore(); // moves what the number stands in
+    if (up_or_down) {
         const double step = std::pow(10.0, -decimals(field_.quantity, session_.units())) * (e->modifiers() & Qt::ShiftModifier ? 10 : 1);
         const double shown = to_display(value_, field_.quantity, session_.units()) + (e->key() == Qt::Key_Up ? step : -step);
         value_ = std::clamp(from_display(shown, field_.quantity, session_.units()), field_.min, field_.max);

@@ -17,9 +17,15 @@ public:
     double value() const { return value_; }
     bool take();                               // what is typed; false: it cannot be, see reason()
     QString reason() const { return reason_; } // why the text is not taken; empty: it is
+    // Part of a sentence: low, without a box of its own, and each number typed on the
+    // way is told at once; Escape brings back what stood there.
+    void stand_in_text();
+    // Number of this typing, for edits that belong together; 0: nothing is being typed.
+    int sitting() const { return sitting_; }
 
 signals:
     void edited(double inside);
+    void grew(); // it wants another width
 
 protected:
     void keyPressEvent(QKeyEvent* e) override;
@@ -28,12 +34,17 @@ protected:
 private:
     bool refuse(const QString& reason);
     void show_value();
+    void type_on();
     void fit();
+    void leave_typing();
     void set_reason(const QString& reason);
     Session& session_;
     NumberField field_;
     double value_ = 0;
     QString reason_;
+    bool in_text_ = false;
+    int sitting_ = 0;
+    double stood_ = 0; // before this typing
 };
 
 } // namespace vernal

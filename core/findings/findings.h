@@ -34,6 +34,7 @@ struct Finding {
     std::string title;
     std::string reason;
     std::optional<Remedy> remedy;
+    std::string at = {}; // path of what it is about, down to a rule, probe, output or setting; empty: the whole loop
 };
 
 // What a check may look at. figures: of the chosen day, null before its first run.

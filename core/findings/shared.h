@@ -26,15 +26,21 @@ inline bool holds_drinking_water(const FindingContext& c)
     return a && a->has(Part::tank);
 }
 
-// Calls f(found, index, rule, body) for each enabled rule of kind R.
+// Calls f(found, index, rule, body) for each enabled rule of kind R; what it finds is
+// about that rule.
 template <class R, class F>
 Found each(const FindingContext& c, F f)
 {
     Found out;
     for (std::size_t i = 0; i < c.variant.unit.rules.size(); ++i)
         if (const Rule& r = c.variant.unit.rules[i]; r.enabled)
-            if (const R* body = std::get_if<R>(&r.body))
+            if (const R* body = std::get_if<R>(&r.body)) {
+                const std::size_t before = out.size();
                 f(out, i, r, *body);
+                for (std::size_t k = before; k < out.size(); ++k)
+                    if (out[k].at.empty())
+                        out[k].at = "rule/" + r.id;
+            }
     return out;
 }
 
@@ -89,7 +95,7 @@ Remedy on_loop(std::string label, F what)
 
 inline Found one(Severity severity, std::string title, std::string reason, std::optional<Remedy> remedy = {})
 {
-    return {{"", severity, std::move(title), std::move(reason), std::move(remedy)}};
+    return {{"", severity, std::move(title), std::move(reason), std::move(remedy), {}}};
 }
 
 inline const Probe* probe_of(const FindingContext& c, const std::string& key)

@@ -79,7 +79,7 @@ void fields(V& v, T& d)
     v.number({"mains_c", "Cold mains", Quantity::temperature, 0, 35, ""}, d.mains_c);
     v.number({"draw_target_c", "Wanted at the tap", Quantity::temperature, 20, 90, "49 °C at most at a tap people use (US CPSC, from memory)"}, d.draw_target_c);
     v.number({"outage_start_h", "Mains fail at", Quantity::time_of_day, 0, 24, ""}, d.outage_start_h);
-    v.number({"outage_h", "for", Quantity::hours, 0, 24, "0: they do not; shows what a frost protection that needs power is worth"}, d.outage_h);
+    v.number({"outage_h", "for", Quantity::hours, 0, 24, "Shows what a frost protection that needs power is worth", "never"}, d.outage_h);
 }
 
 template <class V, OneOf<Attachment> T>

@@ -34,7 +34,7 @@ void fields(V& v, T& p)
     v.number({"loss_w_mk", "Loss per length", Quantity::line_loss, 0.02, 3, "0.15 to 0.3 insulated, 0.6 and more bare (estimate)"}, p.loss_w_mk);
     v.number({"fittings", "Bends, tees, valves", Quantity::number, 0, 500, "Sum of loss coefficients: bend 0.7 to 1.5, tee 1 to 1.8, open ball valve 0.05 (handbook values, from memory)"}, p.fittings);
     v.number({"roughness_m", "Roughness", Quantity::roughness, 0, 0.003, "1.5 µm drawn copper and plastic, 45 µm steel (Moody 1944)"}, p.roughness_m);
-    v.number({"bears_c", "The pipe bears up to", Quantity::temperature, 0, 400, "Its label; common plastic heating pipe 95 °C; 0 °C: copper, or not stated"}, p.bears_c);
+    v.number({"bears_c", "The pipe bears up to", Quantity::temperature, 0, 400, "Its label; common plastic heating pipe 95 °C; none for copper", "not stated"}, p.bears_c);
 }
 
 template <class V, OneOf<Tank> T>
@@ -54,8 +54,8 @@ void fields(V& v, T& p)
 {
     v.number({"flow_m3_s", "Flow when on", Quantity::flow, 1e-6, 2, "Measure it: volume over time at the return"}, p.flow_m3_s);
     v.number({"power_w", "Power when on", Quantity::power, 0, 5000, "Meter at the pump; the label says the most"}, p.power_w);
-    v.number({"head_m", "Head at no flow", Quantity::length, 0, 200, "The pump's curve or label; 0: not known"}, p.head_m);
-    v.number({"free_flow_m3_s", "Flow at no head", Quantity::flow, 0, 0.05, "The pump's curve or label; 0: not known"}, p.free_flow_m3_s);
+    v.number({"head_m", "Head at no flow", Quantity::length, 0, 200, "The pump's curve or label", "not known"}, p.head_m);
+    v.number({"free_flow_m3_s", "Flow at no head", Quantity::flow, 0, 0.05, "The pump's curve or label", "not known"}, p.free_flow_m3_s);
     v.number({"speed", "Set to a speed of", Quantity::ratio, 0.1, 1, "100 % at a fixed speed; slower only where the water still reaches the top"}, p.speed);
     v.boolean({"by_curve", "Flow by curve and friction", "Instead of the measured flow; needs the two points of the curve"}, p.by_curve);
     v.boolean({"shut", "A valve in its line is shut"}, p.shut);
@@ -152,7 +152,7 @@ void fields(V& v, T& m)
     v.number({"current_a", "Current at the stated flow", Quantity::current, 0.02, 50, ""}, m.current_a);
     v.number({"start_a", "Current to start", Quantity::current, 0.01, 50, "Less than at the stated flow"}, m.start_a);
     v.number({"resistance_ohm", "Winding", Quantity::resistance, 0.01, 200, "Ohms at its leads, at rest"}, m.resistance_ohm);
-    v.number({"label_a", "Most by its label", Quantity::current, 0, 100, "More than it takes at its working point; 0: not known"}, m.label_a);
+    v.number({"label_a", "Most by its label", Quantity::current, 0, 100, "More than it takes at its working point", "not known"}, m.label_a);
     v.boolean({"swapped", "Leads swapped", "It turns backwards"}, m.swapped);
 }
 
@@ -210,14 +210,14 @@ void fields(V& v, T& w)
     v.number({"section_m2", "Wire", Quantity::wire, 1e-7, 1e-4, "1 to 10 mm² (estimate), by the drop: see the sum"}, w.section_m2);
     v.number({"breaker_a", "Breaker or fuse", Quantity::current, 0.1, 125, "It must not be larger than what the weakest part behind it bears"}, w.breaker_a);
     v.number({"output_a", "The unit's output bears", Quantity::current, 0.05, 125, "Label of the unit"}, w.output_a);
-    v.number({"bears_v", "The unit's supply bears", Quantity::voltage, 0, 400, "Label of the unit; 0: not known"}, w.bears_v);
+    v.number({"bears_v", "The unit's supply bears", Quantity::voltage, 0, 400, "Label of the unit", "not known"}, w.bears_v);
     v.boolean({"plug", "The unit hangs on a plug", "Fixed wiring is expected"}, w.plug);
 }
 
 template <class V, OneOf<RockBed> T>
 void fields(V& v, T& r)
 {
-    v.number({"volume_m3", "Bed", Quantity::space, 0, 1000, "0: none; 0.15 to 0.35 m³ per m² of air collector (Duffie & Beckman, ch. 13; from memory)"}, r.volume_m3);
+    v.number({"volume_m3", "Bed", Quantity::space, 0, 1000, "0.15 to 0.35 m³ per m² of air collector (Duffie & Beckman, ch. 13; from memory)", "none"}, r.volume_m3);
     v.number({"voids", "Voids", Quantity::ratio, 0.2, 0.7, "0.35 to 0.5, rocks of one size"}, r.voids);
     v.number({"loss_w_k", "Standing loss", Quantity::conductance, 0, 200, ""}, r.loss_w_k);
 }

@@ -34,21 +34,21 @@ void fields(V& v, T& e)
 {
     v.object("tolerance", e.tolerance);
     v.number({"share", "This one lies in its tolerance at", Quantity::ratio, -1, 1, "−100 % reads lowest, 100 % highest: try both on the strip"}, e.share);
-    v.number({"dissipation_w_k", "Heat it gives off", Quantity::dissipation, 0, 0.2, "Data sheet; a bead 1 to 2 mW/K in still air, 5 to 10 in a pocket (estimate); 0: not stated"}, e.dissipation_w_k);
-    v.number({"rated_c", "It bears up to", Quantity::temperature, 0, 600, "Data sheet; 0 °C: not stated"}, e.rated_c);
+    v.number({"dissipation_w_k", "Heat it gives off", Quantity::dissipation, 0, 0.2, "Data sheet; a bead 1 to 2 mW/K in still air, 5 to 10 in a pocket (estimate)", "not stated"}, e.dissipation_w_k);
+    v.number({"rated_c", "It bears up to", Quantity::temperature, 0, 600, "Data sheet", "not stated"}, e.rated_c);
 }
 
 template <class V, OneOf<Lead> T>
 void fields(V& v, T& l)
 {
-    v.number({"length_m", "Lead, one way", Quantity::length, 0, 2000, "0: none, or not stated"}, l.length_m);
+    v.number({"length_m", "Lead, one way", Quantity::length, 0, 2000, "As it runs, not as the crow flies", "not stated"}, l.length_m);
     v.number({"section_m2", "Wire", Quantity::wire, 2e-8, 1e-5, "0.25 to 1.5 mm² (estimate), shielded"}, l.section_m2);
     static constexpr std::array strands{"drawn", "solid", "fine"};
     v.choice("strands", strands, l.strands);
     v.boolean({"three_wire", "Three wires", "The unit measures the third and takes it off; both ends must be made for it"}, l.three_wire);
     v.number({"temp_c", "The wire's temperature", Quantity::temperature, -60, 150, ""}, l.temp_c);
-    v.number({"leak_ohm", "Moisture between the wires", Quantity::resistance, 0, 1e9, "0: dry. A wet joint has 10 kΩ to 1 MΩ (estimate)"}, l.leak_ohm);
-    v.number({"cable_c", "The cable bears up to", Quantity::temperature, 0, 400, "Printed on it: PVC 70 °C (IEC 60227), silicone 180 °C (IEC 60245; both from memory); 0 °C: not stated"}, l.cable_c);
+    v.number({"leak_ohm", "Moisture between the wires", Quantity::resistance, 0, 1e9, "A wet joint has 10 kΩ to 1 MΩ (estimate)", "dry"}, l.leak_ohm);
+    v.number({"cable_c", "The cable bears up to", Quantity::temperature, 0, 400, "Printed on it: PVC 70 °C (IEC 60227), silicone 180 °C (IEC 60245; both from memory)", "not stated"}, l.cable_c);
 }
 
 template <class V, OneOf<Condition> T>

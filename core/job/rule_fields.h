@@ -21,7 +21,7 @@ void fields(V& v, T& o)
     v.text("name", o.name);
     static constexpr std::array modes{"OFF", "AUTO", "ON"};
     v.choice("mode", modes, o.mode);
-    v.number({"on_timeout_s", "ON returns to AUTO after", Quantity::minutes, 0, 86400, "0: stays ON"}, o.on_timeout_s);
+    v.number({"on_timeout_s", "ON returns to AUTO after", Quantity::minutes, 0, 86400, "So that a forgotten switch does no harm", "never"}, o.on_timeout_s);
     static constexpr std::array drives{"loop", "element", "drain valve", "check valve", "other"};
     v.choice("drives", drives, o.drives);
     v.boolean({"bypass", "Service bypass closed", "It feeds the output around the unit and defeats every protection"}, o.bypass);

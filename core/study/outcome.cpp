@@ -73,6 +73,33 @@ double Outcome::start_s() const
     return trace ? trace->clock_s() : 0.0;
 }
 
+bool Outcome::switches_at(std::size_t i) const
+{
+    if (i == 0 || i >= size())
+        return false;
+    const Decisions was = decisions(i - 1), is = decisions(i);
+    for (std::size_t k = 0; k < variant.unit.outputs.size(); ++k)
+        if (was[k].on != is[k].on)
+            return true;
+    return false;
+}
+
+std::optional<double> Outcome::next_switch_s(double after) const
+{
+    for (std::size_t i = at(after); i < size(); ++i)
+        if (time_s(i) > after && switches_at(i))
+            return time_s(i);
+    return {};
+}
+
+std::optional<double> Outcome::last_switch_s(double before) const
+{
+    for (std::size_t i = std::min(at(before) + 1, size()); i-- > 0;)
+        if (time_s(i) < before && switches_at(i))
+            return time_s(i);
+    return {};
+}
+
 std::size_t Outcome::at(double t) const
 {
     std::size_t lo = 0, hi = size();
@@ -101,6 +128,10 @@ Verdict make_verdict(const RunRequest& r, const Outcome& o, std::stop_token stop
     Verdict out;
     out.id = o.id;
     out.findings = findings({r.job, o.variant, o.figures(), r.units});
+    for (Finding& f : out.findings)
+        if (f.at.empty() && f.remedy && !stop.stop_requested())
+            if (const auto changes = changes_of(r.job, r.variant, *f.remedy); !changes.empty())
+                f.at = changes.front().path;
     if (!o.figures() || r.baseline == r.variant)
         return out;
     const Variant& other = r.job.variants[r.baseline];

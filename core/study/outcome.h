@@ -41,6 +41,10 @@ struct Outcome {
     double reading_c(std::size_t i, std::size_t probe) const;
     double start_s() const;              // clock time of second 0 of a replay
     std::size_t at(double time_s) const; // last instant not after
+    // The next instant at which an output switches, or the one before; none: it stays.
+    std::optional<double> next_switch_s(double after_s) const;
+    std::optional<double> last_switch_s(double before_s) const;
+    bool switches_at(std::size_t i) const; // against the instant before
     const Figures* figures() const { return is_replay() || error ? nullptr : &coupled.figures; }
 };
 

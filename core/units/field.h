@@ -15,7 +15,14 @@ struct NumberField {
     Quantity quantity;
     double min, max;          // inside unit, inclusive
     const char* typical = ""; // what is usual, and its origin
+    const char* zero = "";    // what 0 says where it is no value: "not stated"
 };
+
+// A field's value as it is shown, and as it is typed: of one that says something else
+// by 0, that in place of the number.
+std::string field_text(const NumberField& f, double inside, const Units& u);
+// Error also where it lies outside the field's range, with the range.
+Result<double> parse_field(const NumberField& f, const std::string& text, const Units& u);
 
 struct SwitchField {
     const char* key;

@@ -28,6 +28,10 @@ constexpr double litre = 1e-3;
 constexpr double us_gallon = 3.785411784e-3; // NIST SP 811, exact
 constexpr double foot = 0.3048;              // NIST SP 811, exact
 constexpr double psi = 6894.757;             // Pa, NIST SP 811
+constexpr double btu = 1055.05585262;        // J, international table, NIST SP 811
+constexpr double btu_per_hour = btu / 3600;  // W
+constexpr double square_foot = foot * foot;
+constexpr double fahrenheit_k = 1 / 1.8; // K per degree
 
 struct Forms {
     Quantity q;
@@ -47,21 +51,21 @@ const std::array<Forms, 45> forms{{
     {Quantity::volume, "m3", {"L", 1 / litre, 0, 0, "l"}, {"gal", 1 / us_gallon, 0, 1, "gal"}},
     {Quantity::flow, "m3/s", {"L/min", 60 / litre, 0, 1, "l/min"}, {"gal/min", 60 / us_gallon, 0, 2, "gpm"}},
     {Quantity::power, "W", {"W", 1, 0, 0, "w"}, {"W", 1, 0, 0, "w"}},
-    {Quantity::conductance, "W/K", {"W/K", 1, 0, 1, "w/k"}, {"W/K", 1, 0, 1, "w/k"}},
-    {Quantity::energy, "J", {"kWh", 1 / 3.6e6, 0, 2, "kwh"}, {"kWh", 1 / 3.6e6, 0, 2, "kwh"}},
+    {Quantity::conductance, "W/K", {"W/K", 1, 0, 1, "w/k"}, {"BTU/(h·°F)", fahrenheit_k / btu_per_hour, 0, 1, "btu/hf"}},
+    {Quantity::energy, "J", {"kWh", 1 / 3.6e6, 0, 2, "kwh"}, {"BTU", 1 / btu, 0, 0, "btu"}},
     {Quantity::duration, "s", {"s", 1, 0, 0, "s"}, {"s", 1, 0, 0, "s"}},
     {Quantity::minutes, "s", {"min", 1 / 60.0, 0, 1, "min"}, {"min", 1 / 60.0, 0, 1, "min"}},
     {Quantity::hours, "h", {"h", 1, 0, 2, "h"}, {"h", 1, 0, 2, "h"}},
     {Quantity::angle, "deg", {"°", 1, 0, 1, "deg"}, {"°", 1, 0, 1, "deg"}},
-    {Quantity::irradiance, "W/m2", {"W/m²", 1, 0, 0, "w/m2"}, {"W/m²", 1, 0, 0, "w/m2"}},
-    {Quantity::loss_linear, "W/m2K", {"W/m²K", 1, 0, 2, "w/m2k"}, {"W/m²K", 1, 0, 2, "w/m2k"}},
-    {Quantity::loss_square, "W/m2K2", {"W/m²K²", 1, 0, 4, "w/m2k2"}, {"W/m²K²", 1, 0, 4, "w/m2k2"}},
-    {Quantity::area_capacity, "J/m2K", {"kJ/m²K", 1e-3, 0, 1, "kj/m2k"}, {"kJ/m²K", 1e-3, 0, 1, "kj/m2k"}},
-    {Quantity::line_loss, "W/mK", {"W/mK", 1, 0, 3, "w/mk"}, {"W/mK", 1, 0, 3, "w/mk"}},
+    {Quantity::irradiance, "W/m2", {"W/m²", 1, 0, 0, "w/m2"}, {"BTU/(h·ft²)", square_foot / btu_per_hour, 0, 0, "btu/hft2"}},
+    {Quantity::loss_linear, "W/m2K", {"W/m²K", 1, 0, 2, "w/m2k"}, {"BTU/(h·ft²·°F)", square_foot* fahrenheit_k / btu_per_hour, 0, 3, "btu/hft2f"}},
+    {Quantity::loss_square, "W/m2K2", {"W/m²K²", 1, 0, 4, "w/m2k2"}, {"BTU/(h·ft²·°F²)", square_foot* fahrenheit_k* fahrenheit_k / btu_per_hour, 0, 5, "btu/hft2f2"}},
+    {Quantity::area_capacity, "J/m2K", {"kJ/m²K", 1e-3, 0, 1, "kj/m2k"}, {"BTU/(ft²·°F)", square_foot* fahrenheit_k / btu, 0, 2, "btu/ft2f"}},
+    {Quantity::line_loss, "W/mK", {"W/mK", 1, 0, 3, "w/mk"}, {"BTU/(h·ft·°F)", foot* fahrenheit_k / btu_per_hour, 0, 3, "btu/hftf"}},
     {Quantity::resistance, "ohm", {"Ω", 1, 0, 2, "ohm"}, {"Ω", 1, 0, 2, "ohm"}},
     {Quantity::altitude, "m", {"m", 1, 0, 0, "m"}, {"m", 1, 0, 0, "m"}},
     {Quantity::speed, "m/s", {"m/s", 1, 0, 1, "m/s"}, {"ft/s", 1 / foot, 0, 1, "ft/s"}},
-    {Quantity::heat_capacity, "J/K", {"kJ/K", 1e-3, 0, 0, "kj/k"}, {"kJ/K", 1e-3, 0, 0, "kj/k"}},
+    {Quantity::heat_capacity, "J/K", {"kJ/K", 1e-3, 0, 0, "kj/k"}, {"BTU/°F", fahrenheit_k / btu, 0, 1, "btu/f"}},
     {Quantity::large_volume, "m3", {"m³", 1, 0, 1, "m3"}, {"gal", 1 / us_gallon, 0, 0, "gal"}},
     {Quantity::space, "m3", {"m³", 1, 0, 0, "m3"}, {"ft³", 1 / (foot * foot * foot), 0, 0, "ft3"}},
     {Quantity::voltage, "V", {"V", 1, 0, 1, "v"}, {"V", 1, 0, 1, "v"}},
@@ -88,8 +92,27 @@ const Forms& forms_of(Quantity q) { return forms[static_cast<std::size_t>(q)]; }
 
 bool uses_other(Quantity q, const Units& u)
 {
-    const bool thermal = q == Quantity::temperature || q == Quantity::difference || q == Quantity::small_difference;
-    return thermal ? u.fahrenheit : u.us_gallons;
+    switch (q) {
+    case Quantity::temperature:
+    case Quantity::difference:
+    case Quantity::small_difference: return u.fahrenheit;
+    case Quantity::volume:
+    case Quantity::large_volume:
+    case Quantity::flow:
+    case Quantity::grams: return u.us_gallons;
+    case Quantity::pressure:
+    case Quantity::pressure_drop: return u.psi;
+    case Quantity::wire: return u.gauge;
+    case Quantity::conductance:
+    case Quantity::energy:
+    case Quantity::irradiance:
+    case Quantity::loss_linear:
+    case Quantity::loss_square:
+    case Quantity::area_capacity:
+    case Quantity::line_loss:
+    case Quantity::heat_capacity: return u.btu;
+    default: return u.feet;
+    }
 }
 
 const UnitForm& form(Quantity q, const Units& u)

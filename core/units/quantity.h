@@ -58,7 +58,13 @@ enum class Quantity {
 // What the person reads. Inside everything stays SI.
 struct Units {
     bool fahrenheit = false;
-    bool us_gallons = false; // also feet and square feet
+    bool us_gallons = false; // of fluids; ounces
+    bool feet = false;       // lengths, bores, areas, rooms, speeds
+    bool psi = false;
+    bool gauge = false; // of wire: AWG
+    bool btu = false;   // energies, irradiance, losses and heat capacities
+    static constexpr Units metric() { return {}; }
+    static constexpr Units us() { return {true, true, true, true, true, true}; }
     bool operator==(const Units&) const = default;
 };
 

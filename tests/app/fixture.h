@@ -16,6 +16,7 @@
 #include <QLabel>
 #include <QPrinter>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QSignalSpy>
 #include <QTableWidget>
 #include <QTemporaryDir>
@@ -45,6 +46,7 @@ protected:
         };
         s.tell = [this](QWidget*, const QString& t) { told = t; };
         window = std::make_unique<MainWindow>(s, MainWindow::Options{{}, folder->filePath("recovery"), false, folder->filePath("curves.json")});
+        window->resize(1280, 800); // whatever the screen of this platform has
         window->show();
         QVERIFY(window->open(job_path));
         settle();
@@ -63,6 +65,10 @@ protected:
     {
         QPushButton* b = button(text);
         QVERIFY2(b, qPrintable(text));
+        laid_out();
+        for (QScrollArea* area : window->findChildren<QScrollArea*>())
+            if (area->isAncestorOf(b))
+                area->ensureWidgetVisible(b);
         QTest::mouseClick(b, Qt::LeftButton);
     }
     Document& document() { return window->session().document(); }

@@ -90,7 +90,7 @@ void LoopTest::a_sum_follows_the_loop_and_the_units()
     type(number("loop.cable_m"), "40");
     QVERIFY(formula->text() != before);
     const QString metric = formula->text();
-    window->session().set_units({false, true});
+    window->session().set_units(Units::us());
     QVERIFY(formula->text() != metric);
     QVERIFY2(formula->text().contains("AWG"), qPrintable(formula->text()));
     window->session().set_units({});
@@ -229,6 +229,7 @@ void LoopTest::a_leaking_check_valve_is_found_and_mended()
     document().set_job(new_job("direct"), {});
     document().choose_day(2);
     window->show_station(0);
+    window->show_findings();
     window->station<LoopStation>().view()->choose(Part::check_valve);
     laid_out();
     type(number("loop.leak"), "100");

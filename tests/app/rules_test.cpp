@@ -51,7 +51,8 @@ private:
                     return a;
         return nullptr;
     }
-    RuleCard* card(std::size_t rule) { return window->findChildren<RuleCard*>().at(static_cast<qsizetype>(rule)); }
+    Ledger& ledger() { return window->station<RulesStation>().ledger(); }
+    LedgerLine* line(std::size_t rule) { return ledger().lines().at(rule); }
     std::size_t rules() { return document().variant().unit.rules.size(); }
 };
 
@@ -65,7 +66,7 @@ void RulesTest::every_kind_is_added_shown_and_undone()
         a->trigger();
         QCOMPARE(rules(), now + 1);
         settle();
-        QCOMPARE(window->findChildren<RuleCard*>().size(), static_cast<qsizetype>(rules()));
+        QCOMPARE(ledger().lines().size(), rules());
         document().undo_stack().undo();
         QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
     }
@@ -75,7 +76,7 @@ void RulesTest::every_kind_is_added_shown_and_undone()
 void RulesTest::a_key_is_chosen_from_its_word()
 {
     const std::size_t last = rules() - 1; // the difference
-    QAction* a = action(card(last), QStringLiteral("S3  Tank top"));
+    QAction* a = action(line(last), QStringLiteral("S3  Tank top"));
     QVERIFY(a);
     a->trigger();
     QCOMPARE(difference().source, std::string("S3"));
@@ -86,9 +87,7 @@ void RulesTest::details_open_and_stay_when_said()
 {
     const QString field = rule_field("confirm_s");
     QVERIFY(!number(field));
-    for (QPushButton* b : card(rules() - 1)->findChildren<QPushButton*>())
-        if (b->text() == "details")
-            QTest::mouseClick(b, Qt::LeftButton);
+    action(line(rules() - 1), "Details")->trigger();
     QVERIFY(QTest::qWaitFor([&] { return number(field) != nullptr; }, 2000));
     type(number(field), "25");
     QCOMPARE(difference().conditioning.confirm_s, 25.0);
@@ -98,20 +97,21 @@ void RulesTest::details_open_and_stay_when_said()
 void RulesTest::a_move_out_of_its_rank_is_refused_with_the_reason()
 {
     const Job before = job();
-    action(card(0), "Move down")->trigger();
+    action(line(0), "Move down")->trigger();
     QVERIFY(job() == before);
     QVERIFY2(find<QLabel>("refusal")->isVisible() && find<QLabel>("refusal")->text().contains("protection"), qPrintable(find<QLabel>("refusal")->text()));
-    action(card(0), "Move up")->trigger();
+    action(line(0), "Move up")->trigger();
     QVERIFY(find<QLabel>("refusal")->text().contains("first"));
     add(0);
     document().edit_variant("other", [](Variant& v) { std::get<Differential>(v.unit.rules.back().body).on = TempDiff::kelvin(21); });
-    action(card(rules() - 1), "Move up")->trigger();
+    action(line(rules() - 1), "Move up")->trigger();
     QCOMPARE(std::get<Differential>(document().variant().unit.rules[rules() - 2].body).on.in_kelvin(), 21.0);
     settle();
 }
 
 void RulesTest::outputs_are_added_described_and_removed()
 {
+    window->station<RulesStation>().show_page(RulesStation::unit);
     QTest::mouseClick(find<QPushButton>("addOutput"), Qt::LeftButton);
     QCOMPARE(document().variant().unit.outputs.size(), std::size_t(2));
     settle();

@@ -211,10 +211,31 @@ void ShellTest::cursor_goes_by_key_and_why_follows()
     QVERIFY(window->session().cursor_s() > 8 * 3600);
     QVERIFY(find<QLabel>("why")->text() != night);
     const double at = window->session().cursor_s();
-    QTest::keyClick(chart, Qt::Key_Right);
+    QTest::keyClick(chart, Qt::Key_Right, Qt::ShiftModifier);
     QCOMPARE(window->session().cursor_s(), at + 60);
-    QTest::keyClick(chart, Qt::Key_Left, Qt::ShiftModifier);
+    QTest::keyClick(chart, Qt::Key_Left, Qt::ControlModifier);
     QCOMPARE(window->session().cursor_s(), at - 540);
+    // From one switching point to the next, and what stands between them stays.
+    const auto& o = *window->session().outcome();
+    QTest::keyClick(chart, Qt::Key_Right);
+    const double switched = window->session().cursor_s();
+    QVERIFY(switched > at - 540 && o.switches_at(o.at(switched)));
+    QTest::keyClick(chart, Qt::Key_Left);
+    const double before = window->session().cursor_s();
+    QVERIFY(before < at && o.switches_at(o.at(before)));
+    for (std::size_t i = o.at(before) + 1; i < o.at(switched); ++i)
+        QVERIFY(!o.switches_at(i));
+    // The same time stands in the one control, where it is typed as well.
+    auto* time = find<QLineEdit>("cursorTime");
+    QCOMPARE(time->text(), QString::fromStdString(clock_text(before)));
+    QTest::keyClick(window.get(), Qt::Key_T, Qt::ControlModifier);
+    QTest::keyClicks(time, "15:04");
+    QTest::keyClick(time, Qt::Key_Return);
+    QCOMPARE(window->session().cursor_s(), 15 * 3600.0 + 240);
+    QTest::keyClick(time, Qt::Key_A, Qt::ControlModifier);
+    QTest::keyClicks(time, "noon");
+    QTest::keyClick(time, Qt::Key_Return);
+    QCOMPARE(time->text(), QStringLiteral("15:04"));
 }
 
 void ShellTest::variants_are_copied_and_compared()

@@ -72,9 +72,8 @@ TEST(EveryArrangement, agrees_with_cvode)
         SCOPED_TRACE(a.key);
         Both b;
         const auto days = testing_days::twenty(a.key);
-        for (std::size_t i = 1; i < days.size(); i += 4) {
+        for (std::size_t i = testing_days::instrumented ? 0 : 1; i < days.size(); i += testing_days::instrumented ? 1 : 4)
             b.add(days[i]);
-        }
         EXPECT_NEAR(b.own_run, b.ref_run, 0.01 * b.ref_run); // a day may win or lose a run at the edge
         std::printf("%s: run %.2f / %.2f h, heat %.3f / %.3f kWh\n", a.key, b.own_run / 3600, b.ref_run / 3600, b.own_heat / 3.6e6, b.ref_heat / 3.6e6);
         EXPECT_NEAR(b.own_heat, b.ref_heat, 0.005 * std::fabs(b.ref_heat) + 3600);
@@ -118,14 +117,14 @@ TEST(Year, agrees_with_cvode)
     const Figures f = run_coupled(s, o).figures;
     const reference::Result r = reference::run(s);
     std::printf("year: starts %d / %d, heat %.2f / %.2f kWh, run %.2f / %.2f h\n", f.starts(), r.starts, f.heat.to_store / 3.6e6, r.heat_to_store_j / 3.6e6, f.pumps[0].run_time_s / 3600, r.run_time_s / 3600);
-    EXPECT_NEAR(f.starts(), r.starts, 0.02 * r.starts);
+    EXPECT_NEAR(f.starts(), r.starts, std::max(1.0, 0.02 * r.starts));
     EXPECT_NEAR(f.heat.to_store, r.heat_to_store_j, 0.005 * r.heat_to_store_j);
     EXPECT_NEAR(f.pumps[0].run_time_s, r.run_time_s, 0.01 * r.run_time_s);
 }
 
 TEST(Undisturbed, switching_times_within_one_sample)
 {
-    CoupledSetup s = testing_days::twenty("glycol-coil")[4]; // clouds: clear
+    CoupledSetup s = testing_days::twenty("glycol-coil")[testing_days::instrumented ? 0 : 4]; // clouds: clear
     for (Latch& l : s.program.latches)
         if (l.minus != zero_channel) { // a wide band: starts once, stops once
             l.set_mk = 14000;

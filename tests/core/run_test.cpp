@@ -54,17 +54,21 @@ Sums sums(const char* arrangement, const std::function<void(CoupledSetup&)>& cha
     return out;
 }
 
+// A share of so many starts; one start at least: rounding of another optimisation
+// decides a start that hangs on the edge of a cloud.
+double share_of(double share, int starts) { return std::max(1.0, share * starts); }
+
 class Halved : public testing::TestWithParam<const char*> {};
 TEST_P(Halved, the_step_changes_little)
 {
     const Sums fixed = sums(GetParam(), [](CoupledSetup&s) { s.step_s = 1; }), half = sums(GetParam(), [](CoupledSetup&s) { s.step_s = 0.5; });
     const Sums free = sums(GetParam(), [](CoupledSetup&) {}), tight = sums(GetParam(), [](CoupledSetup&s) { s.tolerance_k /= 4; }); // a quarter of the error is half the step
     std::printf("%s: starts %d %d, stretched %d %d; heat %.4f %.4f, stretched %.4f %.4f kWh\n", GetParam(), fixed.starts, half.starts, free.starts, tight.starts, fixed.heat / 3.6e6, half.heat / 3.6e6, free.heat / 3.6e6, tight.heat / 3.6e6);
-    EXPECT_NEAR(half.starts, fixed.starts, 0.02 * fixed.starts);
+    EXPECT_NEAR(half.starts, fixed.starts, share_of(0.02, fixed.starts));
     EXPECT_NEAR(half.heat, fixed.heat, 0.005 * fixed.heat);
-    EXPECT_NEAR(tight.starts, free.starts, 0.02 * free.starts);
+    EXPECT_NEAR(tight.starts, free.starts, share_of(0.02, free.starts));
     EXPECT_NEAR(tight.heat, free.heat, 0.005 * free.heat);
-    EXPECT_NEAR(free.starts, half.starts, 0.02 * half.starts);
+    EXPECT_NEAR(free.starts, half.starts, share_of(0.02, half.starts));
     EXPECT_NEAR(free.heat, half.heat, 0.005 * half.heat);
 }
 
@@ -81,7 +85,7 @@ TEST_P(Arranged, doubling_the_nodes_changes_starts_by_less_than_five_percent)
 {
     const Sums once = sums(GetParam(), [](CoupledSetup&) {}), twice = sums(GetParam(), [](CoupledSetup&s) { s.fine = {2, 2}; });
     std::printf("%s: starts %d, doubled nodes %d\n", GetParam(), once.starts, twice.starts);
-    EXPECT_NEAR(twice.starts, once.starts, 0.05 * once.starts);
+    EXPECT_NEAR(twice.starts, once.starts, share_of(0.05, once.starts));
 }
 
 TEST_P(Arranged, replay_of_the_runs_own_samples_decides_the_same)

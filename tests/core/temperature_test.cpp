@@ -1,4 +1,4 @@
-#include "core/units/quantity.h"
+#include "core/units/field.h"
 #include "core/units/temperature.h"
 
 #include <gtest/gtest.h>
@@ -50,7 +50,7 @@ TEST(Temperature, fixed_points)
 
 TEST(Quantity, shows_and_parses_each_unit)
 {
-    const Units si, other{true, true};
+    const Units si, other = Units::us();
     EXPECT_EQ(to_text(8, Quantity::difference, si), "8.0 K");
     EXPECT_EQ(to_text(8, Quantity::difference, other), "14.4 °F");
     EXPECT_EQ(to_text(60, Quantity::temperature, other), "140.0 °F");
@@ -59,9 +59,45 @@ TEST(Quantity, shows_and_parses_each_unit)
     EXPECT_EQ(to_text(0.3, Quantity::volume, other), "79.3 gal");
 }
 
+// Factors: NIST SP 811 (2008), appendix B.8 and B.9; BTU of the international table.
+TEST(Quantity, us_units_of_heat)
+{
+    const Units us = Units::us();
+    EXPECT_EQ(to_text(3.6e6, Quantity::energy, us), "3412 BTU");
+    EXPECT_EQ(to_text(1000, Quantity::irradiance, us), "317 BTU/(h·ft²)");
+    EXPECT_NEAR(to_display(5.678263, Quantity::loss_linear, us), 1, 1e-6); // W/(m² K) of 1 BTU/(h ft² °F)
+    EXPECT_NEAR(to_display(1.730735, Quantity::line_loss, us), 1, 1e-6);   // W/(m K) of 1 BTU/(h ft °F)
+    EXPECT_NEAR(to_display(1899.101, Quantity::heat_capacity, us), 1, 1e-6);
+    EXPECT_NEAR(to_display(0.5275279, Quantity::conductance, us), 1, 1e-6);
+    EXPECT_EQ(to_text(2e5, Quantity::pressure, us), "29.0 psi");
+    // One's own mix: each pair for itself.
+    Units mixed;
+    mixed.psi = true;
+    EXPECT_EQ(to_text(2e5, Quantity::pressure, mixed), "29.0 psi");
+    EXPECT_EQ(to_text(0.3, Quantity::volume, mixed), "300 L");
+    EXPECT_EQ(to_text(20, Quantity::temperature, mixed), "20.0 °C");
+}
+
+TEST(Quantity, a_field_without_a_value_says_so_in_every_unit)
+{
+    const NumberField rated{"rated_c", "It bears up to", Quantity::temperature, 0, 600, "", "not stated"};
+    for (const Units& u : {Units::metric(), Units::us()}) {
+        EXPECT_EQ(field_text(rated, 0, u), "not stated");
+        EXPECT_EQ(*parse_field(rated, "not stated", u), 0);
+        EXPECT_EQ(*parse_field(rated, "", u), 0);
+        EXPECT_NEAR(*parse_field(rated, field_text(rated, 90, u), u), 90, 1e-9);
+    }
+    const auto wide = parse_field(rated, "700", {});
+    ASSERT_FALSE(wide);
+    EXPECT_NE(wide.error().text().find("between 0.0 °C and 600.0 °C"), std::string::npos);
+    const NumberField plain{"x", "X", Quantity::temperature, -10, 10};
+    EXPECT_EQ(field_text(plain, 0, Units::us()), "32.0 °F");
+    EXPECT_FALSE(parse_field(plain, "", {}));
+}
+
 TEST(Quantity, typed_unit_wins_over_the_shown_one)
 {
-    const Units si, other{true, true};
+    const Units si, other = Units::us();
     EXPECT_NEAR(*parse("140 °F", Quantity::temperature, si), 60, 1e-12);
     EXPECT_NEAR(*parse("8 K", Quantity::difference, other), 8, 1e-12);
     EXPECT_NEAR(*parse("9", Quantity::difference, other), 5, 1e-12);
@@ -78,7 +114,7 @@ TEST(Quantity, refuses_what_it_cannot_read)
 
 TEST(Quantity, text_reads_back_for_every_quantity)
 {
-    for (const Units u : {Units{false, false}, Units{true, true}})
+    for (const Units u : {Units::metric(), Units::us()})
         for (int q = 0; q <= static_cast<int>(Quantity::altitude); ++q) {
             const auto quantity = static_cast<Quantity>(q);
             const double x = from_display(12.0, quantity, u);

@@ -18,7 +18,7 @@ void PartScene::plate(const QPointF& centre, double c) const
     if (small)
         return;
     const QRectF box(centre.x() - 44, centre.y() - 12, 88, 24);
-    p.setFont(number_font(15, true));
+    p.setFont(text_font(15, true));
     p.setPen(Qt::NoPen);
     p.setBrush(theme().card);
     p.drawRoundedRect(box, 4, 4);

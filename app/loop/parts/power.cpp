@@ -10,7 +10,7 @@ void box(const PartScene& s, const QRectF& r, const QString& words)
     s.p.setBrush(theme().card);
     s.p.drawRoundedRect(r, 5, 5);
     s.p.setPen(theme().ink);
-    s.p.setFont(number_font(13, true));
+    s.p.setFont(text_font(13, true));
     s.p.drawText(r, Qt::AlignCenter, words);
 }
 

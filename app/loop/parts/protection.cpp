@@ -77,7 +77,7 @@ void paint_wiring(const PartScene& s)
     s.p.setBrush(t.card);
     s.p.drawRoundedRect(r, 4, 4);
     s.p.setPen(t.ink);
-    s.p.setFont(number_font(13, true));
+    s.p.setFont(text_font(13, true));
     s.p.drawText(r, Qt::AlignCenter, s.words(s.loop().wiring.breaker_a, Quantity::current));
     s.p.setPen(t.second_ink);
     s.p.setFont(text_font(13));

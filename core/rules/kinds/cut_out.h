@@ -12,7 +12,7 @@ struct CutOut {
     bool operator==(const CutOut&) const = default;
 
     static constexpr RuleKind kind{"cut_out", "Collector cut-out", "Protect", "Keeps the pump off while the collector is so hot that starting would send steam or shock into the loop.",
-        "Hold {output} off when the {probe} reaches {limit_c}; allow again {hysteresis_k} below that.", "", Priority::cut_out};
+        "Hold {output} off when the {probe} reaches {limit_c}; allow again {hysteresis_k} below.", "", Priority::cut_out};
     std::optional<LimitOf> limit_of() const { return LimitOf{probe, limit, hysteresis}; }
     void compile(RuleCompiler& c) const { compile_upper_limit(c, *this, kind.priority); }
 };

@@ -12,7 +12,7 @@ struct Divert {
     bool operator==(const Divert&) const = default;
 
     static constexpr RuleKind kind{"divert", "Divert", "Protect", "Sends the heat elsewhere, to a second store, a cooler or the house, before it can do harm.",
-        "Switch {output} on when the {probe} reaches {limit_c}; off {hysteresis_k} below that.", "", Priority::dump};
+        "Switch {output} on when the {probe} reaches {limit_c}; off {hysteresis_k} below.", "", Priority::dump};
     std::optional<LimitOf> limit_of() const { return LimitOf{probe, limit, hysteresis}; }
     void compile(RuleCompiler& c) const { c.clause(kind.priority, all_of(c.high(probe, limit, limit - hysteresis, {})), true); }
 };

@@ -12,7 +12,7 @@ struct Fill {
     bool operator==(const Fill&) const = default;
 
     static constexpr RuleKind kind{"fill", "Filling", "Protect", "Full speed lifts the water to the top; water that enters a hot empty collector flashes to steam.",
-        "Start {output} at {boost} of full speed for {boost_s}; never while the {probe} is at {lockout_c}.", "Allow a start again {hysteresis_k} below that.", Priority::limit};
+        "Start {output} at {boost} of full speed for {boost_s}; never while the {probe} is at {lockout_c}.", "Allow a start again {hysteresis_k} below.", Priority::limit};
     std::optional<LimitOf> limit_of() const { return probe.empty() ? std::nullopt : std::optional(LimitOf{probe, lockout, hysteresis}); }
     void compile(RuleCompiler& c) const
     {

@@ -12,7 +12,7 @@ struct MixingLimit {
     bool operator==(const MixingLimit&) const = default;
 
     static constexpr RuleKind kind{"mixing_limit", "Mixing limit", "Protect", "Keeps water that is too hot from a slab: it cracks, and plastic pipe and floor finish suffer.",
-        "Stop {output} when the {probe} reaches {limit_c}; allow again {hysteresis_k} below that.", "", Priority::limit};
+        "Stop {output} when the {probe} reaches {limit_c}; allow again {hysteresis_k} below.", "", Priority::limit};
     std::optional<LimitOf> limit_of() const { return LimitOf{probe, limit, hysteresis}; }
     void compile(RuleCompiler& c) const { compile_upper_limit(c, *this, kind.priority); }
 };

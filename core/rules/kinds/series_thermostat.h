@@ -12,7 +12,7 @@ struct SeriesThermostat {
     bool operator==(const SeriesThermostat&) const = default;
 
     static constexpr RuleKind kind{"series_thermostat", "Thermostat in series", "Comfort", "The room is warm enough: the blower rests.",
-        "Stop {output} when the {probe} reaches {limit_c}; allow again {hysteresis_k} below that.", "", Priority::limit};
+        "Stop {output} when the {probe} reaches {limit_c}; allow again {hysteresis_k} below.", "", Priority::limit};
     std::optional<LimitOf> limit_of() const { return LimitOf{probe, limit, hysteresis}; }
     void compile(RuleCompiler& c) const { compile_upper_limit(c, *this, kind.priority); }
 };

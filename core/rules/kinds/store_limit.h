@@ -13,7 +13,7 @@ struct StoreLimit {
     bool operator==(const StoreLimit&) const = default;
 
     static constexpr RuleKind kind{"store_limit", "Store limit", "Protect", "Keeps the store below what its lining, its relief valve and the people drawing from it bear.",
-        "Stop {output} when the {probe} reaches {limit_c}; allow again {hysteresis_k} below that.", "The hottest water may be {allowance_k} above the probe. Stop only what loads the {only_store}.", Priority::limit};
+        "Stop {output} when the {probe} reaches {limit_c}; allow again {hysteresis_k} below.", "The hottest water may be {allowance_k} above the probe. Stop only what loads the {only_store}.", Priority::limit};
     int pass() const { return only_store.empty() ? RuleCompiler::usual_pass : RuleCompiler::first_pass; }
     std::optional<LimitOf> limit_of() const { return LimitOf{probe, limit - allowance, hysteresis}; }
     void compile(RuleCompiler& c) const

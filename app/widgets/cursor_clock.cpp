@@ -1,0 +1,76 @@
+#include "cursor_clock.h"
+
+#include <QHBoxLayout>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QToolTip>
+
+namespace vernal {
+
+CursorClock::CursorClock(Session& session, QWidget* parent) : QWidget(parent), session_(session)
+{
+    setObjectName(QStringLiteral("cursorClock"));
+    const auto step = [this](const QString& sign, bool forward, const QString& name) {
+        auto* b = new QPushButton(sign);
+        b->setObjectName(QStringLiteral("quiet"));
+        b->setProperty("step", forward ? "next" : "last");
+        b->setFixedSize(26, 32);
+        b->setAccessibleName(name);
+        b->setToolTip(name + (forward ? tr("  (Alt →)") : tr("  (Alt ←)")));
+        connect(b, &QPushButton::clicked, this, [this, forward] { session_.step_cursor(forward); });
+        return b;
+    };
+    time_ = new QLineEdit;
+    time_->setObjectName(QStringLiteral("cursorTime"));
+    time_->setAccessibleName(tr("Time of the cursor"));
+    time_->setToolTip(tr("Time of the cursor: type one, such as 15:04"));
+    time_->setAlignment(Qt::AlignHCenter);
+    time_->setFixedSize(62, 32);
+    auto* box = new QHBoxLayout(this);
+    box->setContentsMargins(0, 0, 0, 0);
+    box->setSpacing(0);
+    box->addWidget(step(QStringLiteral("‹"), false, tr("To the switching point before")));
+    box->addWidget(time_);
+    box->addWidget(step(QStringLiteral("›"), true, tr("To the next switching point")));
+    connect(time_, &QLineEdit::editingFinished, this, &CursorClock::take_typed_time);
+    connect(&session_, &Session::cursor_changed, this, &CursorClock::show_time);
+    connect(&session_, &Session::outcome_changed, this, &CursorClock::show_time);
+    show_time();
+}
+
+void CursorClock::take_focus()
+{
+    time_->setFocus(Qt::ShortcutFocusReason);
+    time_->selectAll();
+}
+
+void CursorClock::show_time()
+{
+    if (time_->hasFocus() && time_->isModified())
+        return;
+    const double start = session_.outcome() ? session_.outcome()->start_s() : 0;
+    time_->setText(qs(clock_text(session_.cursor_s() + start)));
+    time_->setModified(false);
+}
+
+void CursorClock::take_typed_time()
+{
+    if (!time_->isModified())
+        return;
+    const auto hours = parse(time_->text().toStdString(), Quantity::time_of_day, {});
+    time_->setModified(false);
+    if (!hours || *hours < 0 || *hours > 24) {
+        show_time();
+        QToolTip::showText(time_->mapToGlobal(QPoint(0, time_->height())), tr("Type a time of day, such as 15:04"), time_);
+        return;
+    }
+    // Of a log that begins in the afternoon, the small hours are those of the next day.
+    const double start = session_.outcome() ? session_.outcome()->start_s() : 0;
+    double at = *hours * 3600 - start;
+    while (at < 0)
+        at += 86400;
+    session_.set_cursor(at);
+    show_time();
+}
+
+} // namespace vernal
