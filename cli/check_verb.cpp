@@ -36,7 +36,7 @@ private:
 };
 
 // Findings over all generated days, each kind with the day that shows it first.
-Result<std::vector<std::pair<Finding, std::string>>> over_days(const Job& job, const Variant& v, Progress& progress)
+Result<std::vector<std::pair<Finding, std::string>>> over_days(const Job& job, const Variant& v, const Units& units, Progress& progress)
 {
     std::vector<std::pair<Finding, std::string>> out;
     const auto merge = [&](const std::vector<Finding>& found, const std::string& day) {
@@ -44,7 +44,7 @@ Result<std::vector<std::pair<Finding, std::string>>> over_days(const Job& job, c
             if (std::none_of(out.begin(), out.end(), [&](const auto& x) { return std::string(x.first.kind) == f.kind; }))
                 out.emplace_back(f, day);
     };
-    merge(findings({job, v, nullptr, {}}), "");
+    merge(findings({job, v, nullptr, units}), "");
     for (const Day& day : job.days) {
         if (day.kind != DayKind::generated)
             continue;
@@ -54,7 +54,7 @@ Result<std::vector<std::pair<Finding, std::string>>> over_days(const Job& job, c
         CoupledOptions options;
         options.keep_records = false;
         const Figures figures = run_coupled(*setup, options).figures;
-        merge(findings({job, v, &figures, {}}), day.name);
+        merge(findings({job, v, &figures, units}), day.name);
         progress.day_done();
     }
     std::stable_sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.first.severity < b.first.severity; });
@@ -95,7 +95,7 @@ Result<int> CheckVerb::run(const Streams& s)
     for (const Variant& v : job->variants) {
         if (!variant_.empty() && v.name != variant_)
             continue;
-        const auto found = over_days(*job, v, progress);
+        const auto found = over_days(*job, v, json_ ? Units::metric() : s.units, progress);
         if (!found)
             return found.error();
         for (const auto& [f, day] : *found) {

@@ -54,15 +54,19 @@ try {
 
 } // namespace
 
-int run_cli(const std::vector<std::string>& arguments, const Streams& s)
+int run_cli(const std::vector<std::string>& arguments, const Streams& streams)
 {
+    Streams s = streams;
+    bool us = false;
     CLI::App app{"Vernal Relay: what a set of pump rules does to a loop, a day, a log", "vernal-relay-cli"};
     app.set_version_flag("--version", "vernal-relay-cli " VERNAL_VERSION);
+    app.add_flag("--us", us, "US units: °F, gal, psi, ft, AWG, BTU; JSON stays SI");
+    app.fallthrough();
     app.require_subcommand(1);
     const auto verbs = all_verbs();
     std::vector<CLI::App*> commands;
     for (const auto& v : verbs)
-        commands.push_back(v->add_to(app));
+        commands.push_back(v->add_to(app)); // what they do not know themselves is the program's: --us stands anywhere
     for (CLI::App* c : commands)
         refuse_endless_numbers(*c);
     if (const auto unknown = unknown_verb(arguments, commands)) {
@@ -76,6 +80,8 @@ int run_cli(const std::vector<std::string>& arguments, const Streams& s)
         const int code = app.exit(e, s.out, s.err);
         return code == 0 ? exit_fine : exit_bad_input;
     }
+    if (us)
+        s.units = Units::us();
     for (std::size_t i = 0; i < verbs.size(); ++i) {
         if (!commands[i]->parsed())
             continue;

@@ -53,11 +53,11 @@ Json figures_json(const Figures& f)
     return out;
 }
 
-void print(std::ostream& out, const Figures& f)
+void print(std::ostream& out, const Figures& f, const Units& units)
 {
     constexpr std::size_t column = 26;
     for (const Figure* row : figure_rows())
-        if (const std::string value = figure_text(*row, f, {}); !value.empty())
+        if (const std::string value = figure_text(*row, f, units); !value.empty())
             out << "  " << row->label << std::string(column - std::string(row->label).size(), ' ') << value << "\n";
 }
 
@@ -213,7 +213,7 @@ Result<int> RunVerb::coupled(const Streams& s, const Job& job, const Variant& v,
     } else {
         s.out << job.title << " · " << v.name << " · " << day.name << "\n";
         print_out_of_action(s.out, v, setup->out_of_action);
-        print(s.out, f);
+        print(s.out, f, s.units);
     }
     return any_serious(job, v, &f) ? exit_serious : exit_fine;
 }

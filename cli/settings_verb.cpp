@@ -28,7 +28,9 @@ Result<int> SettingsVerb::run(const Streams& s)
     const auto chosen = chosen_variant(job_, variant_);
     if (!chosen)
         return chosen.error();
-    const auto rows = settings_card(chosen->first.variants[chosen->second], {fahrenheit_, false});
+    Units units = s.units;
+    units.fahrenheit |= fahrenheit_;
+    const auto rows = settings_card(chosen->first.variants[chosen->second], units);
     if (csv_) {
         s.out << card_csv(rows);
         return exit_fine;
@@ -74,7 +76,7 @@ Result<int> ChooseVerb::run(const Streams& s)
             return Error{"“" + given + "” answers no question", "--answer", "Write for example pump=2; --help lists the questions"};
         answer(answers, static_cast<std::size_t>(q - questions().begin()), static_cast<std::size_t>(choice - 1));
     }
-    const auto choices = choose_settings(job, v, answers, {});
+    const auto choices = choose_settings(job, v, answers, json_ ? Units::metric() : s.units);
     auto list = nlohmann::ordered_json::array();
     for (const Choice& c : choices)
         if (json_)

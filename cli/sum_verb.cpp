@@ -36,13 +36,12 @@ CLI::App* SumVerb::add_to(CLI::App& app)
     c->add_option("--job", job_, "job file whose loop the sum is about; default: a new glycol loop");
     c->add_option("--variant", variant_, "a variant of the job; default: its first");
     c->add_option("--probe", probe_, "the probe a probe's sum is about, S1; default: the first");
-    c->add_flag("--us", us_, "US units");
     return c;
 }
 
 Result<int> SumVerb::run(const Streams& s)
 {
-    const Units units{us_, us_};
+    const Units& units = s.units;
     if (name_.empty()) {
         for (const FieldSum& sum : field_sums())
             s.out << "  " << sum.key << std::string(16 - std::string(sum.key).size(), ' ') << (sum.parts.empty() ? "Probe" : part_text(sum.parts.front()).title) << ": " << sum.title << "\n";
@@ -129,7 +128,7 @@ Result<int> ReserveVerb::run(const Streams& s)
     if (reserve->battery)
         s.out << "  the battery holds for " << text(reserve->battery_s) << "\n";
     for (const BackupCase& c : *cases)
-        s.out << "  element " << modes[static_cast<std::size_t>(c.mode)] << ": solar fraction " << to_text(c.figures.solar_fraction(), Quantity::ratio, {}) << ", it takes " << to_text(c.figures.heat.backup(), Quantity::energy, {}) << "\n";
+        s.out << "  element " << modes[static_cast<std::size_t>(c.mode)] << ": solar fraction " << to_text(c.figures.solar_fraction(), Quantity::ratio, s.units) << ", it takes " << to_text(c.figures.heat.backup(), Quantity::energy, s.units) << "\n";
     return exit_fine;
 }
 

@@ -16,7 +16,6 @@ public:
 private:
     std::string name_, job_, variant_, probe_;
     std::vector<std::string> inputs_;
-    bool us_ = false;
 };
 
 // `reserve`: how long the heat lasts without sun, and what the element changes.

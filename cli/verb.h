@@ -1,6 +1,7 @@
 // One class per verb of vernal-relay-cli, each testable in-process.
 #pragma once
 
+#include "core/units/quantity.h"
 #include "core/units/result.h"
 
 #include <CLI/CLI.hpp>
@@ -17,6 +18,7 @@ inline constexpr int exit_fine = 0, exit_serious = 1, exit_bad_input = 2;
 struct Streams {
     std::ostream& out;
     std::ostream& err;
+    Units units{}; // of what is printed for people; JSON and tables of settings are SI
 };
 
 class Verb {

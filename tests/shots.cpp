@@ -25,6 +25,8 @@ bool settled(MainWindow& w)
 void shot(MainWindow& w, const QString& file)
 {
     QTest::qWait(400); // pictures are of a window at rest
+    if (QWidget* focus = QApplication::focusWidget())
+        focus->clearFocus();
     w.grab().save(file);
 }
 
@@ -54,7 +56,9 @@ bool findings_and_rules(MainWindow& w, const QString& to)
 {
     w.session().document().choose_variant(0);
     w.show_station(2);
+    w.show_findings();
     shot(w, to + "findings.png");
+    w.show_findings(false);
     w.session().document().choose_variant(1);
     w.set_glare(true);
     w.session().set_units(Units::us());

@@ -27,6 +27,8 @@ protected:
     void resizeEvent(QResizeEvent* e) override;
 
 private:
+    static constexpr int left_px = 52, axis_px = 22;
+    static constexpr int sample_px = 18; // of a curve beside its name
     // A curve's name at its end, with a piece of its line.
     struct End {
         QString name;

@@ -92,6 +92,8 @@ QPushButton* ProbesStation::make_chart_button()
     return chart;
 }
 
+void ProbesStation::choose(std::size_t probe) { list_->setCurrentRow(static_cast<int>(probe)); }
+
 void ProbesStation::show_page(int page) { tabs_->setCurrentIndex(page); }
 
 void ProbesStation::read_points(const QString& path)

@@ -18,7 +18,8 @@ public:
     // own_curves: the person's own curve file.
     ProbesStation(Session& session, const QString& own_curves, QWidget* parent = nullptr);
     void read_points(const QString& path); // into the points of the probe shown
-    void show_page(int page);              // 0 Curve … 6 One knob
+    void choose(std::size_t probe);
+    void show_page(int page); // 0 Curve … 6 One knob
 
 signals:
     void points_file_wanted();

@@ -1,5 +1,7 @@
 #include "ledger.h"
 
+#include "rule_words.h"
+
 #include "app/shell/theme.h"
 #include "core/job/fresh_rule.h"
 #include "core/wording/why.h"
@@ -22,14 +24,7 @@ namespace {
 
 constexpr int head_px = 28; // keys of the outputs
 constexpr int folded_px = 32;
-constexpr int bar_px = 10;               // kept free for the scroll bar
-constexpr std::size_t most_switches = 3; // each with a button of its own
-
-const char* mode_name(Mode m)
-{
-    return m == Mode::off ? "OFF" : m == Mode::on ? "ON"
-                                                  : "AUTO";
-}
+constexpr int bar_px = 10; // kept free for the scroll bar
 
 } // namespace
 
@@ -52,6 +47,7 @@ Ledger::Ledger(Session& session, QWidget* parent) : QFrame(parent), session_(ses
     sheet_ = new QWidget;
     sheet_->installEventFilter(this);
     scroll_ = new QScrollArea;
+    scroll_->setObjectName(QStringLiteral("ledgerScroll"));
     scroll_->setWidget(sheet_);
     scroll_->setWidgetResizable(false);
     scroll_->setFocusPolicy(Qt::NoFocus);
@@ -128,73 +124,6 @@ void Ledger::choose_output(std::size_t output)
     show_why();
 }
 
-// The buttons of the outputs: their keys at the head, their switches at the foot.
-void Ledger::make_outputs()
-{
-    const auto& outputs = session_.document().variant().unit.outputs;
-    QString shape;
-    for (const Output& o : outputs)
-        shape += qs(o.key) + QString::number(static_cast<int>(o.mode)) + qs(o.name);
-    if (shape == outputs_shape_)
-        return;
-    outputs_shape_ = shape;
-    for (QPushButton* b : keys_)
-        b->deleteLater();
-    for (QPushButton* b : modes_)
-        b->deleteLater();
-    keys_.clear();
-    modes_.clear();
-    for (std::size_t i = 0; i < outputs.size(); ++i) {
-        const Output& o = outputs[i];
-        auto* key = new QPushButton(qs(o.key), head_);
-        key->setProperty("look", QStringLiteral("thread"));
-        key->setCheckable(true);
-        key->setChecked(i == output_);
-        key->setAccessibleName(tr("%1, %2: show it on the map").arg(qs(o.key), qs(o.name)));
-        key->setToolTip(key->accessibleName());
-        connect(key, &QPushButton::clicked, this, [this, i] {
-            choose_output(i);
-            emit output_chosen(i);
-        });
-        key->show();
-        keys_.push_back(key);
-    }
-    make_switches();
-}
-
-// A switch an output; of many outputs all in one button.
-void Ledger::make_switches()
-{
-    const auto& outputs = session_.document().variant().unit.outputs;
-    auto* row = static_cast<QHBoxLayout*>(foot_->layout()->itemAt(1)->layout());
-    const auto fill = [this](QMenu* menu, std::size_t i) {
-        for (Mode m : {Mode::off, Mode::automatic, Mode::on})
-            menu->addAction(QString::fromLatin1(mode_name(m)), this, [this, i, m] { session_.document().edit_variant(tr("Move the switch"), [i, m](Variant& v) { v.unit.outputs[i].mode = m; }); });
-    };
-    const auto add = [&](const QString& text, const QString& name) {
-        auto* b = new QPushButton(text + QStringLiteral(" ▾"));
-        b->setObjectName(QStringLiteral("quiet"));
-        b->setAccessibleName(name);
-        b->setToolTip(tr("%1: off, by its rules, or on").arg(name));
-        b->setMenu(new QMenu(b));
-        row->insertWidget(1 + static_cast<int>(modes_.size()), b);
-        modes_.push_back(b);
-        return b->menu();
-    };
-    if (outputs.size() <= most_switches) {
-        for (std::size_t i = 0; i < outputs.size(); ++i)
-            fill(add(tr("%1 %2").arg(qs(outputs[i].key), QString::fromLatin1(mode_name(outputs[i].mode)).toLower()), tr("Switch of %1").arg(qs(outputs[i].name))), i);
-        return;
-    }
-    QStringList moved;
-    for (const Output& o : outputs)
-        if (o.mode != Mode::automatic)
-            moved << qs(o.key) + QLatin1Char(' ') + QString::fromLatin1(mode_name(o.mode)).toLower();
-    QMenu* all = add(moved.isEmpty() ? tr("all auto") : moved.join(QStringLiteral(", ")), tr("Switches of the outputs"));
-    for (std::size_t i = 0; i < outputs.size(); ++i)
-        fill(all->addMenu(qs(outputs[i].key + "  " + outputs[i].name)), i);
-}
-
 // A line is made anew only when more than its numbers changed, so that the field being
 // typed in stays.
 void Ledger::make_lines()
@@ -252,8 +181,10 @@ void Ledger::make_ranks()
     const bool same = std::equal(wanted.begin(), wanted.end(), ranks_.begin(), ranks_.end(), [](Priority p, const Rank& r) { return r.priority == p; });
     if (same)
         return;
-    for (const Rank& r : ranks_)
+    for (const Rank& r : ranks_) {
+        r.name->hide();
         r.name->deleteLater();
+    }
     ranks_.clear();
     for (Priority p : wanted) {
         auto* name = new QPushButton(tr(rank_name(p)), sheet_);

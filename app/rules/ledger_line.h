@@ -72,10 +72,4 @@ private:
     FindingMark* mark_ = nullptr;
 };
 
-// What a line shows besides its numbers: it is made anew when that changes.
-QString shape_of(const Rule& rule);
-
-// Some detail of the rule is not as a new one has it, so that it is always shown.
-bool details_said(const Variant& v, const Rule& rule);
-
 } // namespace vernal

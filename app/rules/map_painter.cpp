@@ -293,7 +293,7 @@ void MapPainter::legend()
         items.push_back({QObject::tr("what the flow warms by at %1").arg(text(rise_at_, Quantity::irradiance, session_.units())), {}, {}, true});
     p_.setFont(text_font(12));
     const QFontMetrics m = p_.fontMetrics();
-    const double left = v_.geometry.area.left(), right = v_.geometry.area.right() + 84;
+    const double left = v_.geometry.area.left(), right = p_.window().right() - 2;
     double x = left, y = v_.geometry.area.bottom() + 46;
     for (const Item& item : items) {
         const int wide = m.horizontalAdvance(item.text) + 22;

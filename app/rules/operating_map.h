@@ -28,6 +28,7 @@ public:
     void set_third(std::optional<Third> third); // none: all as at the cursor
     void set_third_share(double share);         // 0…1 of its range
     QString third_text() const;                 // its value
+    MapGeometry geometry() const;
     // Where a line can be grabbed, widget coordinates; for tests and the keyboard.
     std::optional<QPointF> handle(std::size_t rule, const std::string& field) const;
 
@@ -40,7 +41,6 @@ protected:
 
 private:
     const Variant& variant() const { return session_.document().variant(); }
-    MapGeometry geometry() const;
     std::vector<MapLine> lines() const { return map_lines(variant(), output()); }
     void drag_to(const QPointF& pos);
     void move(const MapLine& line, double to, int sitting);

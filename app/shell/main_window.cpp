@@ -2,6 +2,11 @@
 
 #include "app/charts/day_chart.h"
 #include "app/days/days_station.h"
+#include "app/loop/loop_station.h"
+#include "app/probes/probes_station.h"
+#include "app/rules/rules_station.h"
+#include "core/job/field_path.h"
+#include "core/sums/field_sums.h"
 #include "files/curve_file.h"
 #include "palette.h"
 #include "start_page.h"
@@ -163,19 +168,80 @@ void MainWindow::show_station(int index)
 
 void MainWindow::open_palette()
 {
-    QList<PaletteEntry> entries;
+    if (pages_->currentIndex() == 1 && !took_typed())
+        return;
+    QList<FoundEntry> commands;
     for (QAction* a : all_actions_)
         if (a->isEnabled())
-            entries.append({a->text(), a->shortcut().toString(QKeySequence::NativeText), [a] { a->trigger(); }});
-    Document& d = session_.document();
-    for (std::size_t i = 0; i < d.job().days.size(); ++i)
-        entries.append({tr("Day: %1").arg(qs(d.job().days[i].name)), {}, [&d, i] { d.choose_day(i); }});
-    for (std::size_t i = 0; i < d.job().variants.size(); ++i)
-        entries.append({tr("Variant: %1").arg(qs(d.job().variants[i].name)), {}, [&d, i] { d.choose_variant(i); }});
-    auto* palette = new Palette(entries, this);
+            commands.append({a->text(), a->shortcut().toString(QKeySequence::NativeText), {}, [a] { a->trigger(); }});
+    Places places;
+    places.station = [this](int i) { show_station(i); };
+    places.setting = [this](const std::string& path) { go_to(path); };
+    places.finding = [this](const QString& which) { emit session_.finding_wanted(which); };
+    places.sum = [this](const std::string& key) { go_to_sum(key); };
+    auto* palette = new Palette(Finder(session_, std::move(commands), std::move(places)), this);
     palette->setAttribute(Qt::WA_DeleteOnClose);
-    palette->move(mapToGlobal(QPoint(width() / 2 - 230, 60)));
+    palette->move(mapToGlobal(QPoint((width() - palette->width()) / 2, 46)));
     palette->show();
+}
+
+// To the place of a setting: its station, its part, rule or probe, and its field.
+void MainWindow::go_to(const std::string& path)
+{
+    const QStringList steps = qs(path).split('/');
+    const Variant& v = session_.document().variant();
+    const auto focus = [this](const QString& name) {
+        for (NumberEdit* edit : work_->findChildren<NumberEdit*>(name)) // one that is going is hidden
+            if (edit->isVisible())
+                return edit->setFocus(Qt::ShortcutFocusReason);
+    };
+    if (steps[0] == QLatin1String("rule")) {
+        show_station(station_index("rules"));
+        for (std::size_t i = 0; i < v.unit.rules.size(); ++i)
+            if (steps.size() > 1 && qs(v.unit.rules[i].id) == steps[1])
+                station<RulesStation>().ledger().go_to(i, steps.value(2).toStdString());
+    } else if (steps[0] == QLatin1String("loop")) {
+        show_station(station_index("loop"));
+        for (Part part : find_arrangement(v.loop.arrangement)->parts)
+            if (qs(part_path(part)) == steps.mid(0, 2).join('/'))
+                station<LoopStation>().view()->choose(part);
+        focus(QStringLiteral("loop.%1").arg(steps.last()));
+    } else if (steps[0] == QLatin1String("probe") || steps[0] == QLatin1String("input") || steps[0] == QLatin1String("knob")) {
+        show_station(station_index("probes"));
+        for (std::size_t i = 0; i < v.probes.size(); ++i)
+            if (steps.size() > 1 && qs(v.probes[i].id) == steps[1])
+                station<ProbesStation>().choose(i);
+        focus(QStringLiteral("probe.%1").arg(steps.last()));
+    } else if (steps[0] == QLatin1String("unit") || steps[0] == QLatin1String("output")) {
+        show_station(station_index("rules"));
+        station<RulesStation>().show_page(RulesStation::unit);
+        focus(QStringLiteral("unit.%1").arg(steps.last()));
+    } else {
+        show_station(station_index("days"));
+        focus(QStringLiteral("day.%1").arg(steps.last()));
+    }
+}
+
+void MainWindow::go_to_sum(const std::string& key)
+{
+    const FieldSum* sum = find_sum(key);
+    const Arrangement* a = find_arrangement(session_.document().variant().loop.arrangement);
+    if (!sum || !a)
+        return;
+    if (sum->page != ProbePage::none) {
+        show_station(station_index("probes"));
+    } else {
+        show_station(station_index("loop"));
+        for (Part p : sum->parts)
+            if (a->has(p)) {
+                station<LoopStation>().view()->choose(p);
+                break;
+            }
+    }
+    if (auto* open = work_->findChild<QAbstractButton*>(QStringLiteral("sum.%1.open").arg(qs(key)))) {
+        open->setChecked(true);
+        open->setFocus(Qt::ShortcutFocusReason);
+    }
 }
 
 void MainWindow::import_log(const QString& path)

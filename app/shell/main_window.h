@@ -48,6 +48,8 @@ private:
     void show_start();
     void new_job_of(const QString& arrangement);
     void open_palette();
+    void go_to(const std::string& path); // of a setting
+    void go_to_sum(const std::string& key);
     void import_log(const QString& path);
     Dialogs dialogs_;
     Options options_;

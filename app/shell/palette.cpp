@@ -7,13 +7,14 @@
 
 namespace vernal {
 
-Palette::Palette(QList<PaletteEntry> entries, QWidget* parent) : QDialog(parent, Qt::Popup), entries_(std::move(entries))
+Palette::Palette(Finder finder, QWidget* parent) : QDialog(parent, Qt::Popup), finder_(std::move(finder))
 {
     setObjectName("palette");
-    setFixedSize(460, 360);
+    setFixedSize(640, 420);
     field_ = new QLineEdit;
     field_->setObjectName("words");
-    field_->setPlaceholderText(tr("Find or do …"));
+    field_->setPlaceholderText(tr("A word of what you look for, or a setting and its value"));
+    field_->setAccessibleName(tr("Find or do"));
     list_ = new QListWidget;
     auto* box = new QVBoxLayout(this);
     box->addWidget(field_);
@@ -29,25 +30,18 @@ Palette::Palette(QList<PaletteEntry> entries, QWidget* parent) : QDialog(parent,
 void Palette::filter(const QString& text)
 {
     list_->clear();
-    for (int i = 0; i < entries_.size(); ++i) {
-        bool all = true;
-        for (const QString& word : text.split(' ', Qt::SkipEmptyParts))
-            all = all && entries_[i].name.contains(word, Qt::CaseInsensitive);
-        if (!all)
-            continue;
-        auto* item = new QListWidgetItem(entries_[i].hint.isEmpty() ? entries_[i].name : QStringLiteral("%1    %2").arg(entries_[i].name, entries_[i].hint));
-        item->setData(Qt::UserRole, i);
-        list_->addItem(item);
-    }
+    shown_ = finder_.find(text);
+    for (const FoundEntry& e : shown_)
+        list_->addItem(e.hint.isEmpty() ? e.name : QStringLiteral("%1    %2").arg(e.name, e.hint));
     list_->setCurrentRow(0);
 }
 
 void Palette::act()
 {
-    const QListWidgetItem* item = list_->currentItem();
-    if (!item)
+    const int row = list_->currentRow();
+    if (row < 0 || row >= shown_.size())
         return;
-    const auto what = entries_[item->data(Qt::UserRole).toInt()].act;
+    const auto what = shown_[row].act;
     close();
     what();
 }

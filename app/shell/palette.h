@@ -1,24 +1,19 @@
-// "Find or do": every action, day and variant by a few letters.
+// "Find or do": whatever the finder knows, by a few letters.
 #pragma once
 
-#include <QDialog>
+#include "finder.h"
 
-#include <functional>
+#include <QDialog>
 
 class QLineEdit;
 class QListWidget;
 
 namespace vernal {
 
-struct PaletteEntry {
-    QString name, hint;
-    std::function<void()> act;
-};
-
 class Palette : public QDialog {
     Q_OBJECT
 public:
-    explicit Palette(QList<PaletteEntry> entries, QWidget* parent = nullptr);
+    explicit Palette(Finder finder, QWidget* parent = nullptr);
 
 protected:
     bool eventFilter(QObject* watched, QEvent* e) override;
@@ -26,7 +21,8 @@ protected:
 private:
     void filter(const QString& text);
     void act();
-    QList<PaletteEntry> entries_;
+    Finder finder_;
+    QList<FoundEntry> shown_;
     QLineEdit* field_;
     QListWidget* list_;
 };

@@ -24,6 +24,7 @@ struct Station {
 };
 const std::vector<Station>& stations(); // in the order of the rail
 
-int station_of(const Finding& f); // index in stations()
+int station_of(const Finding& f);   // index in stations()
+int station_index(const char* key); // a key of stations()
 
 } // namespace vernal

@@ -5,6 +5,7 @@
 #include "app/run/station.h"
 
 #include <algorithm>
+#include <string_view>
 
 namespace vernal {
 
@@ -18,6 +19,12 @@ const std::vector<Station>& stations()
         {"run", "Run", Cause::sight, false, make_run_station}, // the strip grown to full size
     };
     return table;
+}
+
+int station_index(const char* key)
+{
+    const auto it = std::find_if(stations().begin(), stations().end(), [&](const Station& s) { return std::string_view(s.key) == key; });
+    return static_cast<int>(it - stations().begin());
 }
 
 int station_of(const Finding& f)

@@ -8,8 +8,10 @@ namespace vernal {
 void clear_layout(QLayout* layout)
 {
     while (QLayoutItem* item = layout->takeAt(0)) {
-        if (item->widget())
-            item->widget()->deleteLater();
+        if (QWidget* w = item->widget()) {
+            w->hide(); // it may be a while until it goes
+            w->deleteLater();
+        }
         if (item->layout())
             clear_layout(item->layout());
         delete item;

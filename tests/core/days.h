@@ -16,21 +16,25 @@ inline constexpr bool instrumented = true;
 inline constexpr bool instrumented = false;
 #endif
 
-// Twenty days over the seasons and the kinds of cloud, each with a setup of its own.
+// One of twenty days over the seasons and the kinds of cloud, with a setup of its own.
+inline CoupledSetup day_of(const char* arrangement, int i)
+{
+    const Job job = new_job(arrangement);
+    Day d = job.days.front();
+    d.sky.month = 1 + (i * 7) % 12;
+    d.sky.day = 3 + i;
+    d.sky.clouds = static_cast<Clouds>(i % 4);
+    d.sky.seed = static_cast<std::uint32_t>(100 + i);
+    d.sky.air_min_c = -4 + (i * 5) % 17;
+    d.sky.air_max_c = d.sky.air_min_c + 10;
+    return *coupled_setup(job, job.variants.front(), d);
+}
+
 inline std::vector<CoupledSetup> twenty(const char* arrangement)
 {
     std::vector<CoupledSetup> out;
-    const Job job = new_job(arrangement);
-    for (int i = 0; i < 20; i += instrumented ? 5 : 1) {
-        Day d = job.days.front();
-        d.sky.month = 1 + (i * 7) % 12;
-        d.sky.day = 3 + i;
-        d.sky.clouds = static_cast<Clouds>(i % 4);
-        d.sky.seed = static_cast<std::uint32_t>(100 + i);
-        d.sky.air_min_c = -4 + (i * 5) % 17;
-        d.sky.air_max_c = d.sky.air_min_c + 10;
-        out.push_back(*coupled_setup(job, job.variants.front(), d));
-    }
+    for (int i = 0; i < 20; i += instrumented ? 5 : 1)
+        out.push_back(day_of(arrangement, i));
     return out;
 }
 

@@ -180,6 +180,21 @@ TEST(Cli, bad_input_is_two_with_the_reason)
     }
 }
 
+TEST(Cli, prints_in_us_units_where_they_are_asked_for_and_json_stays)
+{
+    const std::string job = VERNAL_DEMO "/job.json";
+    const auto si = cli({"run", job}), us = cli({"run", job, "--us"}), before = cli({"--us", "run", job});
+    EXPECT_NE(si.out.find("kWh"), std::string::npos);
+    EXPECT_NE(us.out.find("BTU"), std::string::npos);
+    EXPECT_NE(us.out.find("°F"), std::string::npos);
+    EXPECT_EQ(us.out, before.out) << "it stands before the verb or behind it";
+    EXPECT_EQ(cli({"run", job, "--json"}).out, cli({"run", job, "--json", "--us"}).out);
+    EXPECT_EQ(cli({"check", job, "--json"}).out, cli({"check", job, "--json", "--us"}).out);
+    EXPECT_NE(cli({"check", job}).out, cli({"check", job, "--us"}).out);
+    EXPECT_NE(cli({"choose", job, "--us"}).out.find("°F"), std::string::npos);
+    EXPECT_NE(cli({"settings", job, "--us"}).out.find("°F"), std::string::npos);
+}
+
 TEST(Cli, check_is_one_when_serious)
 {
     EXPECT_EQ(cli({"check", demo}).code, 0);
