@@ -4,6 +4,7 @@
 #include "app/loop/loop_view.h"
 #include "app/probes/probes_station.h"
 #include "app/rules/rules_station.h"
+#include "app/shell/jobs_page.h"
 #include "app/shell/main_window.h"
 #include "app/shell/theme.h"
 #include "core/job/fresh_rule.h"
@@ -31,6 +32,19 @@ void shot(MainWindow& w, const QString& file)
 }
 
 QString demo(const char* loop) { return QStringLiteral(VERNAL_SOURCE "/demo/%1/job.json").arg(QLatin1String(loop)); }
+
+// The first page as it is after some days of work on the demo.
+void jobs(const QString& to)
+{
+    const QString site = QStringLiteral("Quillback Meadow Creamery");
+    JobsPage page({{demo("parlour-wash"), QStringLiteral("Parlour wash water"), site, QStringLiteral("drainback"), QDateTime({2026, 6, 18}, {16, 40}), 1, QStringLiteral("The store never reaches 60.0 °C")},
+                      {demo("drying-loft"), QStringLiteral("Drying loft"), site, QStringLiteral("air"), QDateTime({2026, 6, 17}, {9, 5})}},
+        {}, demo("cheese-room"));
+    page.resize(1280, 800);
+    page.show();
+    QTest::qWait(300);
+    page.grab().save(to + "jobs.png");
+}
 
 void stations(MainWindow& w, const QString& to)
 {
@@ -203,9 +217,9 @@ int main(int argc, char** argv)
     apply_theme(app, false);
     const QString to = QString::fromLocal8Bit(argv[1]) + QLatin1Char('/');
     MainWindow w(Dialogs::usual(), {demo("cheese-room"), QDir::tempPath() + QStringLiteral("/vernal-shots"), false});
+    jobs(to);
     w.resize(1280, 800); // whatever the screen of this platform has
     w.show();
-    shot(w, to + "start.png");
     if (!w.open(demo("cheese-room")) || !settled(w))
         return 1;
     if (argc > 2)

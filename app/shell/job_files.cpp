@@ -34,6 +34,7 @@ JobFiles::JobFiles(Session& session, const Dialogs& dialogs, Options options, QW
 
 bool JobFiles::may_leave()
 {
+    note();
     if (!session_.document().unsaved())
         return true;
     const Dialogs::Unsaved answer = dialogs_.unsaved(window_);
@@ -59,7 +60,7 @@ bool JobFiles::load(const QString& path)
     session_.document().set_job(std::move(job->job), path, {false, job->newer()});
     belongs_to(path);
     stamp_ = stamp;
-    remember(path);
+    note();
     emit opened();
     if (!job->notices.empty())
         tell(notices_text(*job));
@@ -102,7 +103,7 @@ bool JobFiles::write(const QString& path)
     session_.document().saved_as(path);
     belongs_to(path);
     stamp_ = stamp_of(path);
-    remember(path);
+    note();
     return true;
 }
 
@@ -167,16 +168,20 @@ bool JobFiles::save_as()
     return !path.isEmpty() && write(QFileInfo(path).suffix().isEmpty() ? path + QStringLiteral(".vrelay") : path);
 }
 
-QStringList JobFiles::recent() const { return options_.remember ? QSettings().value(QStringLiteral("recent")).toStringList() : QStringList(); }
+QList<KnownJob> JobFiles::known() const { return options_.remember ? read_known_jobs(QSettings()) : QList<KnownJob>(); }
 
-void JobFiles::remember(const QString& path)
+void JobFiles::note()
 {
-    if (!options_.remember || is_demo(path))
+    const Document& d = session_.document();
+    if (!options_.remember || d.path().isEmpty() || is_demo(d.path()))
         return;
-    QStringList all = recent();
-    all.removeAll(path);
-    all.prepend(path);
-    QSettings().setValue(QStringLiteral("recent"), all.mid(0, 6));
+    KnownJob job{d.path(), qs(d.job().title), qs(d.job().site.name), qs(d.variant().loop.arrangement), QDateTime::currentDateTime()};
+    if (const auto& found = session_.verdict().findings; session_.settled() && !found.empty()) {
+        job.severity = static_cast<int>(found.front().severity);
+        job.finding = qs(found.front().title);
+    }
+    QSettings settings;
+    keep_known_job(settings, job);
 }
 
 } // namespace vernal

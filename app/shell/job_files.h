@@ -2,6 +2,7 @@
 #pragma once
 
 #include "dialogs.h"
+#include "known_jobs.h"
 #include "recovery.h"
 #include "session.h"
 
@@ -27,7 +28,8 @@ public:
     void recover(const LeftBehind& left);
     bool save();
     bool save_as();
-    QStringList recent() const;
+    QList<KnownJob> known() const; // the last one first
+    void note();                   // what is known of the open job now, for the next time
     QList<LeftBehind> left_behind() const { return Recovery::left_behind(options_.recovery_folder); }
 
     void left(); // the job is no longer that of a file
@@ -49,7 +51,6 @@ private:
     void belongs_to(const QString& path);
     bool is_demo(const QString& path) const;
     bool must_be_renamed() const; // the file at the job's path is not to be written to
-    void remember(const QString& path);
     void tell(const QString& text) { dialogs_.tell(window_, text); }
     Session& session_;
     const Dialogs& dialogs_;

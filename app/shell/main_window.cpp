@@ -8,8 +8,8 @@
 #include "core/job/field_path.h"
 #include "core/sums/field_sums.h"
 #include "files/curve_file.h"
+#include "jobs_page.h"
 #include "palette.h"
-#include "start_page.h"
 #include "theme.h"
 #include "typed.h"
 
@@ -75,7 +75,7 @@ void MainWindow::make_actions()
     action(tr("Open a job …"), QKeySequence::Open, [this] { open({}); });
     save_ = action(tr("Save"), QKeySequence::Save, [this] { save(); });
     action(tr("Save as …"), QKeySequence::SaveAs, [this] { save_as(); });
-    action(tr("First page"), QKeySequence::New, [this] { show_start(); });
+    action(tr("Jobs"), QKeySequence::New, [this] { show_start(); });
     make_undo_actions();
     glare_ = action(tr("Glare"), QKeySequence(Qt::CTRL | Qt::Key_G), [this] { set_glare(!theme().glare); });
     glare_->setCheckable(true);
@@ -128,10 +128,12 @@ void MainWindow::make_undo_actions()
 
 void MainWindow::show_start()
 {
-    auto* page = new StartPage(files_->recent(), files_->left_behind(), options_.demo);
-    connect(page, &StartPage::open_wanted, this, [this](const QString& path) { open(path); });
-    connect(page, &StartPage::new_wanted, this, &MainWindow::new_job_of);
-    connect(page, &StartPage::recover_wanted, files_, &JobFiles::recover);
+    if (pages_->currentIndex() == 1)
+        files_->note();
+    auto* page = new JobsPage(files_->known(), files_->left_behind(), options_.demo);
+    connect(page, &JobsPage::open_wanted, this, [this](const QString& path) { open(path); });
+    connect(page, &JobsPage::new_wanted, this, &MainWindow::new_job_of);
+    connect(page, &JobsPage::recover_wanted, files_, &JobFiles::recover);
     QWidget* old = pages_->widget(0);
     pages_->insertWidget(0, page);
     pages_->removeWidget(old);

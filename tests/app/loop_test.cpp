@@ -2,7 +2,7 @@
 // days and first page that belong to it.
 #include "app/charts/day_chart.h"
 #include "app/loop/sheet.h"
-#include "app/shell/start_page.h"
+#include "app/shell/jobs_page.h"
 #include "app/widgets/form.h"
 #include "core/sums/field_sums.h"
 #include "files/disk.h"
@@ -281,8 +281,8 @@ void LoopTest::draws_are_chosen_as_a_profile()
 
 void LoopTest::the_first_page_opens_each_loop_of_the_demo()
 {
-    StartPage page({}, {}, VERNAL_DEMO "/job.json");
-    QSignalSpy wanted(&page, &StartPage::open_wanted);
+    JobsPage page({}, {}, VERNAL_DEMO "/job.json");
+    QSignalSpy wanted(&page, &JobsPage::open_wanted);
     int demos = 0;
     for (QPushButton* b : page.findChildren<QPushButton*>())
         if (b->property("demo").toBool()) {

@@ -4,8 +4,8 @@
 
 #include "app/charts/day_chart.h"
 #include "app/charts/thinned.h"
+#include "app/shell/jobs_page.h"
 #include "app/shell/palette.h"
-#include "app/shell/start_page.h"
 #include "core/plant/hydraulic_state.h"
 #include "core/plant/parts.h"
 #include "files/disk.h"
@@ -18,6 +18,7 @@
 #include <QListWidget>
 #include <QMenu>
 #include <QMimeData>
+#include <QSettings>
 
 #include <csignal>
 #include <sys/resource.h>
@@ -59,6 +60,7 @@ private slots:
     void leaving_asks_and_can_be_cancelled();
     void palette_finds_by_words_and_acts();
     void every_new_loop_runs();
+    void jobs_last_open_are_kept_and_shown();
     void switch_off_is_seen_and_named();
     void cursor_goes_by_key_and_why_follows();
     void variants_are_copied_and_compared();
@@ -177,8 +179,8 @@ void ShellTest::palette_finds_by_words_and_acts()
 
 void ShellTest::every_new_loop_runs()
 {
-    StartPage page({"/somewhere/old.vrelay"}, {}, VERNAL_DEMO "/job.json");
-    QSignalSpy wanted(&page, &StartPage::new_wanted);
+    JobsPage page({{"/somewhere/old.vrelay"}}, {}, VERNAL_DEMO "/job.json");
+    QSignalSpy wanted(&page, &JobsPage::new_wanted);
     for (QPushButton* b : page.findChildren<QPushButton*>("newLoop"))
         b->click();
     QCOMPARE(wanted.size(), static_cast<qsizetype>(arrangements().size()));
@@ -188,6 +190,32 @@ void ShellTest::every_new_loop_runs()
         QVERIFY2(window->session().outcome()->figures(), qPrintable(one[0].toString()));
         QVERIFY(window->session().outcome()->figures()->heat.to_store > 0);
     }
+}
+
+void ShellTest::jobs_last_open_are_kept_and_shown()
+{
+    QSettings settings(folder->filePath("settings.ini"), QSettings::IniFormat);
+    for (int i = 0; i < 12; ++i)
+        keep_known_job(settings, {QStringLiteral("/nowhere/job %1.vrelay").arg(i), QStringLiteral("Loop %1").arg(i)});
+    keep_known_job(settings, {job_path, "Wash house", "Somewhere", "drainback", QDateTime({2026, 6, 18}, {16, 40}), 0, "A rule is out of action"});
+    keep_known_job(settings, {job_path, "Wash house", "Somewhere", "drainback", QDateTime({2026, 6, 19}, {8, 0}), 0, "A rule is out of action"});
+    settings.setValue("recent", settings.value("recent").toStringList() << "/nowhere/old.vrelay"); // as an older program left it
+    const QList<KnownJob> known = read_known_jobs(settings);
+    QVERIFY(known.size() >= 8 && known.size() <= 9);
+    QCOMPARE(known[0].path, job_path);
+    QVERIFY(known[1].path != job_path);
+    QCOMPARE(known[0].site, QStringLiteral("Somewhere"));
+    QCOMPARE(known[0].opened, QDateTime({2026, 6, 19}, {8, 0}));
+    QCOMPARE(known[0].severity, 0);
+    JobsPage page(known, {}, {});
+    QSignalSpy wanted(&page, &JobsPage::open_wanted);
+    const auto tiles = page.findChildren<JobTile*>("recent");
+    QCOMPARE(tiles.size(), known.size());
+    QVERIFY(tiles[0]->isEnabled() && !tiles[1]->isEnabled()); // the others are not there any more
+    QVERIFY(tiles[0]->accessibleName().contains("Wash house") && tiles[0]->accessibleDescription().contains("out of action"));
+    QVERIFY(tiles.last()->accessibleName().contains("old"));
+    tiles[0]->click();
+    QCOMPARE(wanted[0][0].toString(), job_path);
 }
 
 void ShellTest::switch_off_is_seen_and_named()

@@ -3,8 +3,8 @@
 #include "fixture.h"
 
 #include "app/charts/day_chart.h"
+#include "app/shell/jobs_page.h"
 #include "app/shell/palette.h"
-#include "app/shell/start_page.h"
 #include "core/plant/hydraulic_state.h"
 #include "core/plant/parts.h"
 #include "files/disk.h"
