@@ -24,7 +24,7 @@ constexpr int number_pad_px = 4; // at the right within a number
 
 } // namespace
 
-LedgerLine::LedgerLine(Session& session, std::size_t rule, bool open, QWidget* parent) : QWidget(parent), session_(session), index_(rule), open_(open)
+LedgerLine::LedgerLine(Session& session, std::size_t rule, bool open, QWidget* parent) : QWidget(parent), session_(session), index_(rule), id_(session.document().variant().unit.rules[rule].id), open_(open)
 {
     mark_ = new FindingMark(session_, this);
     mark_->setGeometry(0, 0, mark_px, lowest_px);
@@ -45,7 +45,7 @@ LedgerLine::LedgerLine(Session& session, std::size_t rule, bool open, QWidget* p
 
 const Rule& LedgerLine::body() const { return session_.document().variant().unit.rules[index_]; }
 
-std::string LedgerLine::path(const std::string& field) const { return "rule/" + body().id + "/" + field; }
+std::string LedgerLine::path(const std::string& field) const { return "rule/" + id_ + "/" + field; }
 
 void LedgerLine::set_rule(std::size_t index)
 {

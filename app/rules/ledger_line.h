@@ -64,6 +64,7 @@ private:
     void remove();
     Session& session_;
     std::size_t index_;
+    std::string id_; // of the rule: a field that loses the focus because its rule is gone still speaks
     bool open_, detail_ = false;
     std::vector<Token> tokens_;
     std::vector<std::pair<std::string, NumberEdit*>> numbers_;

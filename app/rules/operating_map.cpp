@@ -8,6 +8,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace vernal {
 
@@ -42,14 +43,16 @@ void OperatingMap::refresh()
     const auto now = lines();
     const bool same = std::equal(now.begin(), now.end(), labels_.begin(), labels_.end(), [](const MapLine& l, const MapLabel* label) { return l.rule == label->line().rule && l.field == label->line().field && l.kind == label->line().kind && l.sets == label->line().sets && l.probe == label->line().probe; });
     if (!same) {
-        for (MapLabel* label : labels_) {
+        for (MapLabel* label : std::exchange(labels_, {})) {
             label->hide();
             label->deleteLater();
         }
-        labels_.clear();
         for (const MapLine& l : now) {
             auto* label = new MapLabel(session_, l, map_word(variant(), l), this);
-            connect(label, &MapLabel::moved, this, &OperatingMap::move);
+            connect(label, &MapLabel::moved, this, [this, label](const MapLine& line, double to, int sitting) {
+                if (std::find(labels_.begin(), labels_.end(), label) != labels_.end()) // one whose line is gone still speaks as it loses the focus
+                    move(line, to, sitting);
+            });
             connect(label, &MapLabel::grew, this, &OperatingMap::place_labels);
             labels_.push_back(label);
         }

@@ -8,6 +8,7 @@
 
 #include <QApplication>
 #include <QButtonGroup>
+#include <QKeyEvent>
 #include <QPushButton>
 #include <QSettings>
 #include <QSplitter>
@@ -148,6 +149,14 @@ void WorkView::ask_time()
     for (CursorClock* clock : findChildren<CursorClock*>())
         if (clock->isVisible())
             return clock->take_focus();
+}
+
+// Escape folds what lies over the work.
+void WorkView::keyPressEvent(QKeyEvent* e)
+{
+    if (e->key() == Qt::Key_Escape && findings_shown() && !pinned_)
+        return show_findings(false);
+    QWidget::keyPressEvent(e);
 }
 
 void WorkView::next_pane()

@@ -27,6 +27,7 @@ private slots:
     void tab_goes_from_number_to_number_in_the_line();
     void rules_are_moved_removed_and_added_by_keys();
     void a_line_that_stays_keeps_its_editors();
+    void a_rule_that_goes_while_it_is_typed_into_changes_no_other();
     void nine_rules_stand_without_scrolling();
     void a_rank_folds_and_opens();
     void many_outputs_narrow_the_threads();
@@ -157,6 +158,23 @@ void LedgerTest::a_line_that_stays_keeps_its_editors()
     QCOMPARE(number(rule_field("on_k")), edit);
 }
 
+void LedgerTest::a_rule_that_goes_while_it_is_typed_into_changes_no_other()
+{
+    add(0);
+    laid_out();
+    NumberEdit* edit = start();
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, "4000"); // not to be taken
+    auto* label = number(QStringLiteral("map%1.off_k").arg(rules() - 2));
+    QVERIFY(label);
+    const auto others = document().variant().unit.rules;
+    document().edit_variant("gone", [](Variant& v) { v.unit.rules.pop_back(); });
+    laid_out();
+    QCOMPARE(document().variant().unit.rules, std::vector<Rule>(others.begin(), others.end() - 1));
+    settle();
+}
+
 void LedgerTest::nine_rules_stand_without_scrolling()
 {
     for (std::size_t kind = 14; rules() < 9; ++kind)
@@ -281,6 +299,10 @@ void LedgerTest::findings_open_over_the_work_or_beside_it()
     laid_out();
     QVERIFY(!panel.isVisible());
     QCOMPARE(window->station<RulesStation>().width(), room);
+    emit panel.pin_wanted(false);
+    QVERIFY(panel.isVisible());
+    QTest::keyClick(&window->work(), Qt::Key_Escape);
+    QVERIFY(!panel.isVisible());
 }
 
 void LedgerTest::the_strip_has_three_heights()
