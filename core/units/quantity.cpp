@@ -163,7 +163,11 @@ int decimals_of(double shown, Quantity q, const Units& u)
 constexpr std::pair<const char*, double> kilo_ohms[] = {{"k", 1e3}, {"kohm", 1e3}, {"k\u03a9", 1e3}, {"k\u2126", 1e3}, {"m\u03a9", 1e6}};
 
 double shown_of(double inside, const UnitForm& f) { return is_gauge(f) ? awg_of(inside) : inside * f.scale + f.offset; }
+// No wire has a gauge beyond these; sections of others run out of the numbers there are.
+constexpr double least_gauge = -10, largest_gauge = 60;
 double inside_of(double shown, const UnitForm& f) { return is_gauge(f) ? awg_section_m2(shown) : (shown - f.offset) / f.scale; }
+
+double inside_of_typed(double shown, const UnitForm& f) { return is_gauge(f) && (shown < least_gauge || shown > largest_gauge) ? NAN : inside_of(shown, f); }
 
 } // namespace
 
@@ -264,16 +268,22 @@ Result<double> parse(const std::string& text, Quantity q, const Units& u)
     }
     if (q == Quantity::date && !folded(unit).empty())
         return date_in(value, folded(unit), text);
+    // A number of any size is none in its unit where that takes it beyond all bounds.
+    const auto taken = [&](double inside) -> Result<double> {
+        if (!std::isfinite(inside))
+            return Error{"“" + text + "” is beyond all bounds", "", "Type a number such as 8.0"};
+        return inside;
+    };
     if (folded(unit).empty())
-        return from_display(value, q, u);
+        return taken(inside_of_typed(value, form(q, u)));
     const Forms& f = forms_of(q);
     for (const UnitForm* candidate : {&form(q, u), &f.si, &f.other})
         if (names(*candidate, unit))
-            return inside_of(value, *candidate);
+            return taken(inside_of_typed(value, *candidate));
     if (q == Quantity::resistance)
         for (const auto& [name, scale] : kilo_ohms)
             if (folded(unit) == name)
-                return value * scale;
+                return taken(value * scale);
     return Error{"“" + unit + "” is not a unit of this value", "", "Use " + unit_name(q, u) + " or leave the unit out"};
 }
 

@@ -135,6 +135,7 @@ void StationsTest::every_number_of_every_part_is_one_step_back()
     int edited = 0;
     for (Part part : find_arrangement(document().variant().loop.arrangement)->parts) {
         window->station<LoopStation>().view()->choose(part);
+        laid_out();
         QStringList names;
         for (NumberEdit* e : window->station<LoopStation>().findChildren<NumberEdit*>())
             if (e->objectName().startsWith("loop.") && e->isVisible())

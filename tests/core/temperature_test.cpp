@@ -112,6 +112,16 @@ TEST(Quantity, refuses_what_it_cannot_read)
     EXPECT_NE(parse("5 L", Quantity::difference, {}).error().text().find("Use K"), std::string::npos);
 }
 
+TEST(Quantity, what_its_unit_takes_beyond_all_bounds_is_no_number)
+{
+    for (const char* bad : {"-9E3awg", "9e3 AWG", "61 AWG"})
+        EXPECT_FALSE(parse(bad, Quantity::wire, {})) << bad;
+    EXPECT_FALSE(parse("1e308", Quantity::energy, {}));
+    EXPECT_FALSE(parse("1e308 kΩ", Quantity::resistance, {}));
+    EXPECT_FALSE(parse("9000", Quantity::wire, Units::us()));
+    EXPECT_NEAR(*parse("14 AWG", Quantity::wire, {}) * 1e6, 2.08, 0.005); // ASTM B258, table 1 (from memory)
+}
+
 TEST(Quantity, text_reads_back_for_every_quantity)
 {
     for (const Units u : {Units::metric(), Units::us()})

@@ -13,7 +13,8 @@ int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size)
         return 0;
     const auto quantity = static_cast<Quantity>(data[0] / 2U % (static_cast<unsigned>(Quantity::date) + 1));
     Units units;
-    units.fahrenheit = data[0] % 2U != 0;
+    if (data[0] % 2U != 0)
+        units = Units::us();
     const auto number = parse(fuzz::text_of(data + 1, size - 1), quantity, units);
     if (!number)
         return 0;
