@@ -150,7 +150,7 @@ void button_label(QPainter& p, const QStyleOptionButton& b, const QWidget* w, co
         p.drawText(b.rect.adjusted(kind == Kind::tile ? 12 : left ? 8
                                                                   : 0,
                        0, 0, 0),
-            (left ? Qt::AlignLeft : Qt::AlignHCenter) | Qt::AlignVCenter, kind == Kind::rank && chosen ? QStringLiteral("▸ ") + b.text : b.text);
+            static_cast<int>(left ? Qt::AlignLeft : Qt::AlignHCenter) | static_cast<int>(Qt::AlignVCenter), kind == Kind::rank && chosen ? QStringLiteral("▸ ") + b.text : b.text);
         return;
     }
     QStyleOptionButton own = b;
