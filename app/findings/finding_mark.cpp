@@ -18,6 +18,8 @@ SeverityMark mark_of(Severity s)
     return {"●", theme().start};
 }
 
+QString finding_key(const Finding& f) { return QString::fromUtf8(f.kind) + QLatin1Char('\n') + qs(f.at); }
+
 FindingMark::FindingMark(Session& session, QWidget* parent) : QAbstractButton(parent), session_(session)
 {
     setFocusPolicy(Qt::StrongFocus);
@@ -32,7 +34,7 @@ void FindingMark::show_findings(const std::vector<Finding>& found)
     if (found.empty())
         return;
     worst_ = found.front().severity;
-    kind_ = QString::fromUtf8(found.front().kind) + QLatin1Char('\n') + qs(found.front().at);
+    kind_ = finding_key(found.front());
     QStringList said;
     for (const Finding& f : found)
         said << QStringLiteral("<b>%1: %2</b><br>%3").arg(QString::fromLatin1(severity_text(f.severity)), qs(f.title).toHtmlEscaped(), qs(f.reason).toHtmlEscaped());

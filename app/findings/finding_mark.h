@@ -15,6 +15,9 @@ struct SeverityMark {
 };
 SeverityMark mark_of(Severity s);
 
+// By what a finding is asked for (Session::finding_wanted): its kind and what it is about.
+QString finding_key(const Finding& f);
+
 class FindingMark : public QAbstractButton {
     Q_OBJECT
 public:

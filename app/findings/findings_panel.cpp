@@ -7,7 +7,6 @@
 #include "finding_mark.h"
 
 #include <QHBoxLayout>
-#include <QPointer>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QVBoxLayout>
@@ -187,7 +186,7 @@ void FindingsPanel::try_remedy(const QString& which)
 {
     const std::vector<Finding>& found = session_.verdict().findings;
     for (std::size_t i = 0; i < found.size() && i < shown_.size(); ++i) {
-        if (QString::fromUtf8(found[i].kind) + QLatin1Char('\n') + qs(found[i].at) != which)
+        if (finding_key(found[i]) != which)
             continue;
         scroll_->ensureWidgetVisible(shown_[i].frame, 0, 20);
         if (QPushButton* attempt = shown_[i].attempt; attempt && attempt->isVisibleTo(this)) {

@@ -7,14 +7,11 @@
 #include "core/wording/why.h"
 
 #include <QHBoxLayout>
-#include <QHelpEvent>
 #include <QLabel>
 #include <QMenu>
-#include <QPainter>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QScrollBar>
-#include <QToolTip>
 #include <QVBoxLayout>
 
 #include <algorithm>

@@ -1,5 +1,6 @@
 #include "finder.h"
 
+#include "app/findings/finding_mark.h"
 #include "core/sums/field_sums.h"
 #include "core/wording/sentence.h"
 #include "station.h"
@@ -92,7 +93,7 @@ void Finder::add_jobs_own()
     for (const Probe& p : d.variant().probes)
         all_.append({QObject::tr("Probe: %1 %2").arg(qs(p.key), qs(p.name)), {}, {}, [go = places_.setting, path = "probe/" + p.id] { go(path); }});
     for (const Finding& f : session_.verdict().findings)
-        all_.append({QObject::tr("Finding: %1").arg(qs(f.title)), QString::fromUtf8(severity_text(f.severity)), qs(f.reason), [go = places_.finding, which = QString::fromUtf8(f.kind) + QLatin1Char('\n') + qs(f.at)] { go(which); }});
+        all_.append({QObject::tr("Finding: %1").arg(qs(f.title)), QString::fromUtf8(severity_text(f.severity)), qs(f.reason), [go = places_.finding, which = finding_key(f)] { go(which); }});
 }
 
 void Finder::add_sums()

@@ -18,7 +18,6 @@ struct FoundEntry {
 
 // How the finder gets to a place of the window.
 struct Places {
-    std::function<void(int station)> station;
     std::function<void(const std::string& path)> setting; // down to a part, a rule, a probe, a field
     std::function<void(const QString& which)> finding;    // as Session::finding_wanted says
     std::function<void(const std::string& sum)> sum;

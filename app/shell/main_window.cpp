@@ -177,7 +177,6 @@ void MainWindow::open_palette()
         if (a->isEnabled())
             commands.append({a->text(), a->shortcut().toString(QKeySequence::NativeText), {}, [a] { a->trigger(); }});
     Places places;
-    places.station = [this](int i) { show_station(i); };
     places.setting = [this](const std::string& path) { go_to(path); };
     places.finding = [this](const QString& which) { emit session_.finding_wanted(which); };
     places.sum = [this](const std::string& key) { go_to_sum(key); };

@@ -24,9 +24,7 @@ struct Words : FieldVisitor {
         for (const Probe& p : v.probes)
             if (p.key == key)
                 name = p.name;
-        if (name.size() > 1 && std::islower(static_cast<unsigned char>(name[1])) != 0)
-            name[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(name[0])));
-        of[f.key] = name;
+        of[f.key] = within_sentence(std::move(name));
     }
     void output(const OutputField& f, const std::string& key) { of[f.key] = key.empty() ? f.nothing : key; }
     template <class Names, class E>
@@ -34,6 +32,13 @@ struct Words : FieldVisitor {
 };
 
 } // namespace
+
+std::string within_sentence(std::string name)
+{
+    if (name.size() > 1 && std::islower(static_cast<unsigned char>(name[1])) != 0)
+        name[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(name[0])));
+    return name;
+}
 
 std::string sentence(const Variant& v, const Rule& rule, const Units& units)
 {

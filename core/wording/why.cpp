@@ -1,8 +1,8 @@
 #include "why.h"
 
 #include "core/rules/gates/all.h"
+#include "sentence.h"
 
-#include <cctype>
 #include <cmath>
 
 namespace vernal {
@@ -28,10 +28,7 @@ struct Words {
             return "the supply";
         if (c >= v.probes.size())
             return "the fixed value";
-        std::string name = v.probes[c].name;
-        if (name.size() > 1 && std::islower(static_cast<unsigned char>(name[1])) != 0)
-            name[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(name[0])));
-        return "the " + name;
+        return "the " + within_sentence(v.probes[c].name);
     }
 
     // "the collector rises by 1.4 K against the tank bottom"
