@@ -62,8 +62,16 @@ void stations(MainWindow& w, const QString& to)
         w.station<ProbesStation>().show_page(page);
         shot(w, to + name + ".png");
     }
-    w.station<ProbesStation>().show_page(0);
+    // A meter on the wrong probe, to see the table answer.
     w.session().document().undo_stack().undo();
+    w.station<ProbesStation>().show_page(4);
+    for (const auto& [name, typed] : {std::pair{"meterSignal", "1185"}, {"meterBeside", "21"}}) {
+        auto* edit = w.findChild<QLineEdit*>(QLatin1String(name));
+        edit->setText(QLatin1String(typed));
+        emit edit->textEdited(edit->text());
+    }
+    shot(w, to + "probes-health.png");
+    w.station<ProbesStation>().show_page(0);
 }
 
 bool findings_and_rules(MainWindow& w, const QString& to)
@@ -179,6 +187,21 @@ bool extremes(MainWindow& w, const QString& to)
     all_at("least", {1024, 700});
     all_at("wide", {1920, 1080});
     w.resize(1280, 800);
+    w.set_glare(true);
+    all_at("glare", {1280, 800});
+    w.set_glare(false);
+    // What no file reader lets through, and a window has to outlast.
+    w.session().document().set_job([] {
+        Job bare = new_job("direct");
+        bare.days.resize(1);
+        bare.variants[0].unit.rules.clear();
+        bare.variants[0].probes.resize(1);
+        return bare;
+    }(),
+        {});
+    all_at("bare", {1280, 800});
+    if (!w.open(demo("cheese-room")) || !settled(w))
+        return false;
     w.session().document().edit_variant("many", [](Variant& v) {
         v.unit.outputs.resize(1);
         for (int i = 2; i <= 8; ++i)

@@ -25,11 +25,8 @@
 namespace vernal {
 namespace {
 
-constexpr QSize picture_size(128, 52);
-
-struct Curve {
-    std::vector<double> x, y;
-};
+constexpr int above_px = 8; // of a picture, free
+constexpr QSize picture_size(236, 100);
 
 void paint_curve(QPainter& p, const std::vector<double>& v, double lo, double hi, const QColor& colour, bool fill)
 {
@@ -38,7 +35,7 @@ void paint_curve(QPainter& p, const std::vector<double>& v, double lo, double hi
     QPolygonF line;
     for (std::size_t i = 0; i < v.size(); ++i)
         if (std::isfinite(v[i]))
-            line.append(QPointF(static_cast<double>(i) / static_cast<double>(v.size() - 1) * picture_size.width(), picture_size.height() - 2 - (v[i] - lo) / std::max(1e-9, hi - lo) * (picture_size.height() - 6)));
+            line.append(QPointF(static_cast<double>(i) / static_cast<double>(v.size() - 1) * picture_size.width(), picture_size.height() - 2 - (v[i] - lo) / std::max(1e-9, hi - lo) * (picture_size.height() - above_px - 6)));
     if (fill) {
         line.prepend(QPointF(0, picture_size.height()));
         line.append(QPointF(picture_size.width(), picture_size.height()));
@@ -65,8 +62,9 @@ QString day_line(const Day& d, const Units& u)
 QIcon day_picture(const Job& job, const Day& day)
 {
     QPixmap map(picture_size);
-    map.fill(theme().surface);
+    map.fill(Qt::transparent);
     QPainter p(&map);
+    p.fillRect(QRect(QPoint(0, above_px), picture_size), theme().surface);
     p.setRenderHint(QPainter::Antialiasing);
     const auto icon = [&] { // a chosen day is not tinted
         p.end();
@@ -96,7 +94,14 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
 {
     list_ = new QListWidget;
     list_->setObjectName("dayList");
+    list_->setAccessibleName(tr("Days"));
     list_->setIconSize(picture_size);
+    list_->setViewMode(QListView::IconMode);
+    list_->setMovement(QListView::Static);
+    list_->setResizeMode(QListView::Adjust);
+    list_->setWordWrap(true);
+    list_->setSpacing(6);
+    list_->setGridSize(picture_size + QSize(16, 84));
     auto* buttons = new QHBoxLayout;
     auto* copy = new QPushButton(tr("Copy this day"));
     auto* import = new QPushButton(tr("Import a log …"));
@@ -109,6 +114,7 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
     message_ = new QLabel;
     message_->setObjectName("dayMessage");
     message_->setWordWrap(true);
+    message_->hide();
     auto* left = new QVBoxLayout;
     left->addWidget(heading(tr("Days"), "h1"));
     left->addWidget(list_, 1);
@@ -117,11 +123,12 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
     auto* panel = new QFrame;
     panel->setObjectName("card");
     editor_ = new QVBoxLayout(panel);
+    editor_->setSpacing(4);
     auto* box = new QHBoxLayout(this);
     box->setContentsMargins(14, 10, 10, 8);
     box->setSpacing(10);
     box->addLayout(left, 1);
-    box->addWidget(side_scroll(panel, 348));
+    box->addWidget(side_scroll(panel, 372));
     connect(list_, &QListWidget::currentRowChanged, this, [this](int row) {
         if (row >= 0 && static_cast<std::size_t>(row) != session_.document().day_index())
             session_.document().choose_day(static_cast<std::size_t>(row));
@@ -136,7 +143,7 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
     });
     connect(remove, &QPushButton::clicked, this, [this] {
         if (session_.document().job().days.size() < 2)
-            return message_->setText(tr("A job keeps at least one day."));
+            return tell(tr("A job keeps at least one day."));
         session_.document().edit(tr("Remove a day"), [i = session_.document().day_index()](Job& j) { j.days.erase(j.days.begin() + static_cast<std::ptrdiff_t>(i)); });
     });
     connect(import, &QPushButton::clicked, this, &DaysStation::import_wanted);
@@ -149,7 +156,7 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
 std::optional<Error> DaysStation::import_file(const QString& path)
 {
     const auto fail = [&](const Error& e) -> std::optional<Error> {
-        message_->setText(QStringLiteral("<span style='color:%1'>■</span> %2").arg(theme().protect.name(), qs(e.text()).toHtmlEscaped()));
+        tell(QStringLiteral("<span style='color:%1'>■</span> %2").arg(theme().protect.name(), qs(e.text()).toHtmlEscaped()));
         return e;
     };
     const auto content = read_file(path.toStdString());
@@ -162,7 +169,7 @@ std::optional<Error> DaysStation::import_file(const QString& path)
     QStringList notes;
     for (const std::string& n : trace->notes)
         notes << qs(n);
-    message_->setText(tr("%1: %2 rows. %3").arg(qs(file)).arg(trace->time_s.size()).arg(notes.join(QStringLiteral(". "))));
+    tell(tr("%1: %2 rows. %3").arg(qs(file)).arg(trace->time_s.size()).arg(notes.join(QStringLiteral(". "))));
     const bool replayable = trace->find("collector") != nullptr;
     auto shared = std::make_shared<const Trace>(std::move(*trace));
     session_.document().edit(tr("Import a log"), [&](Job& j) {
@@ -178,6 +185,12 @@ std::optional<Error> DaysStation::import_file(const QString& path)
     });
     session_.document().choose_day(session_.document().job().days.size() - 1);
     return std::nullopt;
+}
+
+void DaysStation::tell(const QString& what)
+{
+    message_->setText(what);
+    message_->show();
 }
 
 void DaysStation::refresh()
@@ -212,6 +225,7 @@ void DaysStation::rebuild_editor()
     refreshers_.clear();
     auto* name = new QLineEdit;
     name->setObjectName("words");
+    name->setAccessibleName(tr("Name of the day"));
     connect(name, &QLineEdit::editingFinished, this, [this, name] { session_.document().set(tr("Name a day"), path("name"), name->text().toStdString()); });
     refreshers_.push_back([this, name] { name->setText(qs(session_.document().day().name)); });
     editor_->addWidget(name);
@@ -226,21 +240,29 @@ void DaysStation::rebuild_editor()
 
 void DaysStation::add_sky_rows()
 {
-    auto* grid = new QGridLayout;
+    auto* sheet = new FieldSheet(session_);
     auto* date = new QDateEdit;
     date->setDisplayFormat(QStringLiteral("d MMMM yyyy"));
     date->setObjectName("dayDate");
+    date->setAccessibleName(tr("Date"));
     date->setMinimumHeight(32);
+    date->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    auto* sky = new QWidget;
+    sky->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    auto* sky_row = new QHBoxLayout(sky);
+    sky_row->setContentsMargins(0, 0, 0, 0);
     auto* clouds = new QComboBox;
     clouds->setObjectName("dayClouds");
+    clouds->setAccessibleName(tr("Sky"));
     clouds->addItems({tr("clear"), tr("racing clouds"), tr("broken clouds"), tr("overcast")});
-    auto* again = new QPushButton(tr("Other clouds"));
-    again->setToolTip(tr("The same kind of day with another seed"));
-    grid->addWidget(new QLabel(tr("Date")), 0, 0);
-    grid->addWidget(date, 0, 1);
-    grid->addWidget(new QLabel(tr("Sky")), 1, 0);
-    grid->addWidget(clouds, 1, 1);
-    grid->addWidget(again, 2, 1);
+    auto* again = new QPushButton(tr("Others"));
+    again->setObjectName("otherClouds");
+    again->setToolTip(tr("The same kind of day with other clouds"));
+    sky_row->addWidget(clouds, 1);
+    sky_row->addWidget(again);
+    sheet->set_path("day/" + session_.document().day().id);
+    sheet->add(tr("Date"), date);
+    sheet->add(tr("Sky"), sky);
     connect(date, &QDateEdit::dateChanged, this, [this](const QDate& d) {
         session_.document().edit_day(
             tr("Change the date"), [d](Day& x) {
@@ -252,12 +274,12 @@ void DaysStation::add_sky_rows()
     });
     connect(clouds, &QComboBox::activated, this, [this](int i) {
         Document& d = session_.document();
-        if (const auto sky = setting_at(d.job(), d.variant_index(), path("sky/clouds")))
-            d.set(tr("Change the sky"), sky->path, sky->choices[static_cast<std::size_t>(i)]);
+        if (const auto now = setting_at(d.job(), d.variant_index(), path("sky/clouds")))
+            d.set(tr("Change the sky"), now->path, now->choices[static_cast<std::size_t>(i)]);
     });
     connect(again, &QPushButton::clicked, this, [this] { session_.document().set(tr("Other clouds"), path("sky/seed"), session_.document().day().sky.seed % 1000000 + 1.0); });
-    const auto rows = add_rows(*grid, session_, QStringLiteral("sky"), session_.document().day().sky, [this](const std::string& key, double to) { session_.document().set(tr("Change the day"), path("sky/" + key), to); });
-    const auto more = add_rows(*grid, session_, QStringLiteral("day"), session_.document().day(), [this](const std::string& key, double to) { session_.document().set(tr("Change the day"), path(key), to); });
+    const auto rows = add_rows(*sheet, session_, QStringLiteral("sky"), session_.document().day().sky, [this](const std::string& key, double to) { session_.document().set(tr("Change the day"), path("sky/" + key), to); });
+    const auto more = add_rows(*sheet, session_, QStringLiteral("day"), session_.document().day(), [this](const std::string& key, double to) { session_.document().set(tr("Change the day"), path(key), to); });
     refreshers_.push_back([this, date, clouds, again, rows, more] {
         const Day& d = session_.document().day();
         const QSignalBlocker quiet(date);
@@ -267,7 +289,7 @@ void DaysStation::add_sky_rows()
         refresh_rows(rows, d.sky);
         refresh_rows(more, d);
     });
-    editor_->addLayout(grid);
+    editor_->addWidget(sheet);
 }
 
 void DaysStation::add_draw_rows()
@@ -289,23 +311,51 @@ void DaysStation::add_draw_rows()
         const auto it = std::find_if(all.begin(), all.end(), [this](const DrawProfile& p) { return p.draws == session_.document().day().draws; });
         profile->setCurrentIndex(static_cast<int>(it - all.begin()));
     });
-    const auto& draws = session_.document().day().draws;
-    for (std::size_t i = 0; i < draws.size(); ++i) {
-        auto* grid = new QGridLayout;
-        const auto rows = add_rows(*grid, session_, QStringLiteral("draw%1").arg(i), draws[i], [this, i](const std::string& key, double to) { session_.document().set(tr("Change a draw"), path("draw/" + std::to_string(i + 1) + "/" + key), to); });
-        auto* remove = new QPushButton(tr("Remove this draw"));
-        remove->setObjectName("quiet");
-        connect(remove, &QPushButton::clicked, this, [this, i] { session_.document().edit_day(tr("Remove a draw"), [i](Day& d) { d.draws.erase(d.draws.begin() + static_cast<std::ptrdiff_t>(i)); }); });
-        grid->addWidget(remove, grid->rowCount(), 1);
-        editor_->addLayout(grid);
-        refreshers_.push_back([this, rows, i] {
-            if (i < session_.document().day().draws.size())
-                refresh_rows(rows, session_.document().day().draws[i]);
-        });
-    }
+    auto* sheet = new FieldSheet(session_);
+    for (std::size_t i = 0; i < session_.document().day().draws.size(); ++i)
+        sheet->add({}, draw_row(i));
+    editor_->addWidget(sheet);
     auto* add = new QPushButton(tr("Add a draw"));
     connect(add, &QPushButton::clicked, this, [this] { session_.document().edit_day(tr("Add a draw"), [](Day& d) { d.draws.push_back({12.0, 600, 1e-4}); }); });
-    editor_->addWidget(add);
+    add->setObjectName("quiet");
+    editor_->addWidget(add, 0, Qt::AlignLeft);
+}
+
+// One draw in a line: when, how long, how much.
+QWidget* DaysStation::draw_row(std::size_t i)
+{
+    auto* row = new QWidget;
+    auto* box = new QHBoxLayout(row);
+    box->setContentsMargins(0, 0, 0, 0);
+    box->setSpacing(4);
+    const Draw& draw = session_.document().day().draws[i];
+    const QString between[] = {QString(), tr("for"), tr("at")};
+    std::vector<NumberEdit*> edits;
+    for (const auto& [field, inside] : number_fields(draw)) {
+        auto* edit = new NumberEdit(session_, field);
+        edit->stand_in_row();
+        edit->setObjectName(QStringLiteral("draw%1.%2").arg(i).arg(QString::fromUtf8(field.key)));
+        edit->set_value(inside);
+        if (!between[edits.size()].isEmpty())
+            box->addWidget(new QLabel(between[edits.size()]));
+        box->addWidget(edit);
+        connect(edit, &NumberEdit::edited, this, [this, i, key = std::string(field.key)](double to) { session_.document().set(tr("Change a draw"), path("draw/" + std::to_string(i + 1) + "/" + key), to); });
+        edits.push_back(edit);
+    }
+    auto* remove = new QPushButton(QStringLiteral("✕"));
+    remove->setObjectName("removeDraw");
+    remove->setProperty("look", "quiet");
+    remove->setFixedSize(32, 32);
+    remove->setToolTip(tr("Remove this draw"));
+    remove->setAccessibleName(tr("Remove draw %1").arg(i + 1));
+    connect(remove, &QPushButton::clicked, this, [this, i] { session_.document().edit_day(tr("Remove a draw"), [i](Day& d) { d.draws.erase(d.draws.begin() + static_cast<std::ptrdiff_t>(i)); }); });
+    box->addStretch(1);
+    box->addWidget(remove);
+    refreshers_.push_back([this, edits, i] {
+        if (i < session_.document().day().draws.size())
+            refresh_rows(edits, session_.document().day().draws[i]);
+    });
+    return row;
 }
 
 void DaysStation::add_trace_notes()

@@ -27,10 +27,12 @@ signals:
 
 private:
     void refresh();
+    void tell(const QString& what);
     std::string path(const std::string& key) const; // of a setting of the chosen day
     void rebuild_editor();
     void add_sky_rows();
     void add_draw_rows();
+    QWidget* draw_row(std::size_t i);
     void add_trace_notes();
     Session& session_;
     QListWidget* list_;

@@ -153,18 +153,21 @@ void FindingsPanel::add_remedy(QVBoxLayout& box, Card& c)
     auto* accept = new QPushButton(tr("Accept"));
     accept->setObjectName("accept");
     accept->setProperty("look", QStringLiteral("act"));
-    auto* leave = new QPushButton(tr("Leave it"));
+    auto* leave = c.leave = new QPushButton(tr("Leave it"));
     row->addWidget(accept);
     row->addWidget(leave);
     choice->hide();
     box.addWidget(attempt);
     box.addWidget(effect);
     box.addWidget(choice);
-    connect(attempt, &QPushButton::clicked, this, [this, remedy, attempt, effect, choice] {
+    connect(attempt, &QPushButton::clicked, this, [this, remedy, attempt, effect, choice, accept] {
+        const bool focused = attempt->hasFocus();
         attempt->hide();
         effect->setText(tr("Trying …"));
         effect->show();
         choice->show();
+        if (focused)
+            accept->setFocus(Qt::OtherFocusReason);
         effect_ = effect;
         session_.preview(*remedy);
     });
@@ -195,6 +198,25 @@ void FindingsPanel::try_remedy(const QString& which)
         }
         return;
     }
+}
+
+void FindingsPanel::take_focus()
+{
+    for (const Card& c : shown_)
+        if (c.attempt && c.attempt->isVisible())
+            return c.attempt->setFocus(Qt::ShortcutFocusReason);
+    pin_->setFocus(Qt::ShortcutFocusReason);
+}
+
+bool FindingsPanel::leave_try()
+{
+    for (const Card& c : shown_)
+        if (c.leave && c.leave->isVisible()) {
+            c.leave->click();
+            c.attempt->setFocus(Qt::OtherFocusReason);
+            return true;
+        }
+    return false;
 }
 
 void FindingsPanel::show_preview(const Outcome& then)

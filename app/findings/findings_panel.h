@@ -20,6 +20,8 @@ public:
     static constexpr int width_px = 300;
     void show_pinned(bool pinned);
     void try_remedy(const QString& which); // as Session::finding_wanted says
+    void take_focus();                     // to the first remedy
+    bool leave_try();                      // of the remedy that is tried; false: none is
 
 signals:
     void pin_wanted(bool pin);
@@ -31,7 +33,7 @@ private:
     struct Card {
         QLabel* title = nullptr;
         QLabel* reason = nullptr;
-        QPushButton* attempt = nullptr;
+        QPushButton *attempt = nullptr, *leave = nullptr;
         QFrame* frame = nullptr;
         std::shared_ptr<Remedy> remedy; // what the buttons of this card now do; none: nothing to try
     };

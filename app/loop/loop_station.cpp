@@ -6,6 +6,7 @@
 #include "core/job/fields.h"
 #include "core/plant/parts.h"
 #include "reserve_box.h"
+#include "sheet.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -13,8 +14,12 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
+#include <algorithm>
+
 namespace vernal {
 namespace {
+
+constexpr int panel_least_px = 330, panel_most_px = 420, head_px = 90; // head: margins too
 
 // Another arrangement brings its own probes and rules; what the old and the new
 // loop have in common stays as it was.
@@ -72,21 +77,11 @@ LoopStation::LoopStation(Session& session, QWidget* parent) : QWidget(parent), s
     auto* left = new QVBoxLayout;
     left->addLayout(head);
     left->addWidget(frame, 1);
-    auto* panel = new QFrame;
-    panel->setObjectName("card");
-    auto* column = new QVBoxLayout(panel);
-    title_ = heading({});
-    grid_ = new QGridLayout;
-    extra_ = new QVBoxLayout;
-    column->addWidget(title_);
-    column->addLayout(grid_);
-    column->addLayout(extra_);
-    column->addStretch(1);
     auto* box = new QHBoxLayout(this);
     box->setContentsMargins(14, 10, 10, 8);
     box->setSpacing(10);
     box->addLayout(left, 1);
-    box->addWidget(side_scroll(panel, 300));
+    box->addWidget(make_panel());
     connect(view_, &LoopView::chosen, this, &LoopStation::show_part);
     connect(&session.document(), &Document::changed, this, &LoopStation::refresh);
     connect(&session.document(), &Document::view_changed, this, &LoopStation::refresh);
@@ -98,35 +93,84 @@ LoopStation::LoopStation(Session& session, QWidget* parent) : QWidget(parent), s
     show_part(Part::collector);
 }
 
+// What can hurt stands above what scrolls.
+QWidget* LoopStation::make_panel()
+{
+    auto* panel = new QFrame;
+    panel->setObjectName("card");
+    panel_ = panel;
+    auto* column = new QVBoxLayout(panel);
+    column->setContentsMargins(0, 8, 0, 4);
+    column->setSpacing(4);
+    title_ = heading({});
+    title_->setIndent(16);
+    caution_ = remark();
+    caution_->setContentsMargins(16, 0, 8, 4);
+    auto* rows = new QWidget;
+    auto* inside = new QVBoxLayout(rows);
+    inside->setContentsMargins(16, 0, 6, 0);
+    inside->setSpacing(4);
+    sheet_ = new FieldSheet(session_);
+    more_ = new FieldSheet(session_);
+    more_->set_path("loop");
+    extra_ = new QVBoxLayout;
+    extra_->setContentsMargins(0, 4, 0, 4);
+    extra_->setSpacing(4);
+    inside->addWidget(sheet_);
+    inside->addWidget(more_);
+    inside->addLayout(extra_);
+    inside->addStretch(1);
+    auto* scroll = new QScrollArea;
+    scroll->setWidget(rows);
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    rows->setAutoFillBackground(false);
+    column->addWidget(title_);
+    column->addWidget(caution_);
+    column->addWidget(scroll, 1);
+    return panel;
+}
+
+// The drawing comes first where there is little room.
+void LoopStation::resizeEvent(QResizeEvent* e)
+{
+    QWidget::resizeEvent(e);
+    // What its height leaves of the width is the panel's.
+    const int drawing = static_cast<int>((height() - head_px) * sheet_w / sheet_h);
+    panel_->setFixedWidth(std::clamp(width() - drawing, panel_least_px, panel_most_px));
+}
+
 void LoopStation::show_part(Part part)
 {
     part_ = find_arrangement(session_.document().variant().loop.arrangement)->has(part) ? part : Part::collector;
-    clear_layout(grid_);
+    sheet_->clear();
+    more_->clear();
+    sheet_->set_path(part_path(part_));
     clear_layout(extra_);
     refresh_fields_ = {};
     const QString title = tr(part_text(part_).title);
     title_->setText(title);
+    caution_->setText(QStringLiteral("<span style='color:%1'>▲ %2</span> %3").arg(theme().caution.name(), tr(part_text(part_).caution), tr("Follow the maker's manual and local codes.")));
     add_fields(title);
     if (part_ == Part::element)
         add_element_mode();
     if ((part_ == Part::pump || part_ == Part::vessel) && find_arrangement(session_.document().variant().loop.arrangement)->carrier == Carrier::glycol)
         add_fluid();
     if (part_ == Part::valve)
-        extra_->addWidget(words(tr("It turns with its output: see the Rules. At rest the heat goes to the first store.")));
+        extra_->addWidget(remark(tr("It turns with its output: see the Rules. At rest the heat goes to the first store.")));
     add_sums();
     if (part_ == Part::element || part_ == Part::tank || part_ == Part::battery)
         extra_->addWidget(new ReserveBox(session_));
-    add_safety(part_);
 }
 
 // Numbers and switches of the part.
 void LoopStation::add_fields(const QString& title)
 {
     with_part(session_.document().variant().loop, part_, [&](const auto& value) {
-        const auto edits = add_rows(*grid_, session_, QStringLiteral("loop"), value, [this, title, part = part_](const std::string& key, double to) {
+        const auto edits = add_rows(*sheet_, session_, QStringLiteral("loop"), value, [this, title, part = part_](const std::string& key, double to) {
             session_.document().set(tr("Change %1").arg(title.toLower()), part_path(part) + "/" + key, to);
         });
-        const auto switches = add_switches(*extra_, QStringLiteral("loop"), value, [this, part = part_](const SwitchField& f, bool on) {
+        const auto switches = add_switches(*sheet_, QStringLiteral("loop"), value, [this, part = part_](const SwitchField& f, bool on) {
             session_.document().set(tr(f.label), part_path(part) + "/" + f.key, on ? "true" : "false");
         });
         refresh_fields_ = [this, edits, switches, part = part_] {
@@ -140,12 +184,8 @@ void LoopStation::add_fields(const QString& title)
 
 void LoopStation::add_element_mode()
 {
-    auto* mode = new QComboBox;
-    mode->setObjectName("elementMode");
-    mode->setAccessibleName(tr("When the element heats"));
-    mode->addItems({tr("switched off"), tr("always, by its thermostat"), tr("in its windows")});
-    extra_->addWidget(mode);
-    connect(mode, &QComboBox::activated, this, [this](int i) { session_.document().edit_variant(tr("When the element heats"), [i](Variant& v) { v.loop.element.mode = static_cast<ElementMode>(i); }); });
+    QComboBox* mode = choice_row(
+        *sheet_, QStringLiteral("elementMode"), tr("Heats"), {tr("never"), tr("always, by its thermostat"), tr("in its windows")}, [this](int i) { session_.document().edit_variant(tr("When the element heats"), [i](Variant& v) { v.loop.element.mode = static_cast<ElementMode>(i); }); }, "mode");
     refresh_fields_ = [this, mode, before = refresh_fields_] {
         before();
         mode->setCurrentIndex(static_cast<int>(session_.document().variant().loop.element.mode));
@@ -156,12 +196,10 @@ void LoopStation::add_element_mode()
 // What the closed loop is filled with.
 void LoopStation::add_fluid()
 {
-    auto* sub = new QGridLayout;
-    extra_->addLayout(sub);
     const auto change = [this](const std::string& key, double to) {
         session_.document().set(tr("Change the fluid"), "loop/" + key, to);
     };
-    const auto edits = add_rows(*sub, session_, QStringLiteral("loop"), session_.document().variant().loop, change);
+    const auto edits = add_rows(*more_, session_, QStringLiteral("loop"), session_.document().variant().loop, change);
     refresh_fields_ = [this, edits, before = refresh_fields_] {
         before();
         refresh_rows(edits, session_.document().variant().loop);
@@ -184,21 +222,6 @@ void LoopStation::add_sums()
         for (SumBox* b : boxes)
             b->refresh();
     };
-}
-
-QLabel* LoopStation::words(const QString& text)
-{
-    auto* label = new QLabel(text);
-    label->setWordWrap(true);
-    return label;
-}
-
-void LoopStation::add_safety(Part part)
-{
-    auto* note = new QLabel(QStringLiteral("<span style='color:%1'>▲</span> %2 %3").arg(theme().caution.name(), tr(part_text(part).caution), tr("Follow the maker's manual and local codes.")));
-    note->setWordWrap(true);
-    note->setObjectName("second");
-    extra_->addWidget(note);
 }
 
 void LoopStation::refresh()

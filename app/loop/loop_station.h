@@ -3,7 +3,7 @@
 #include "app/widgets/form.h"
 #include "loop_view.h"
 
-class QGridLayout;
+class QVBoxLayout;
 
 namespace vernal {
 
@@ -18,20 +18,24 @@ signals:
     void drawing_wanted(); // somebody wants it as a file
     void print_wanted();
 
+protected:
+    void resizeEvent(QResizeEvent* e) override;
+
 private:
     void show_part(Part part);
     void refresh();
-    QLabel* words(const QString& text);
     void add_fields(const QString& title);
     void add_element_mode();
     void add_fluid();
     void add_sums();
-    void add_safety(Part part);
+    QWidget* make_panel();
     Session& session_;
     LoopView* view_;
     QLabel* title_;
-    QGridLayout* grid_;
-    QVBoxLayout* extra_;
+    QLabel* caution_;
+    QWidget* panel_;
+    FieldSheet *sheet_, *more_; // of the part; of the whole loop
+    QVBoxLayout* extra_;        // below the sheet
     std::function<void()> refresh_fields_;
     Part part_ = Part::collector;
     QString arrangement_;

@@ -2,9 +2,13 @@
 
 #include "parts/scene.h"
 
+#include "app/findings/finding_mark.h"
 #include "app/shell/theme.h"
+#include "core/job/field_path.h"
+#include "core/plant/parts.h"
 
 #include <QFileInfo>
+#include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPdfWriter>
@@ -34,10 +38,14 @@ LoopView::LoopView(Session& session, QWidget* parent) : QWidget(parent), session
 {
     setObjectName("loopView");
     setAccessibleName(tr("Drawing of the loop"));
-    setMinimumSize(420, 320);
+    setMinimumSize(420, 290);
     setMouseTracking(true);
+    setFocusPolicy(Qt::StrongFocus);
     for (auto signal : {&Session::outcome_changed, &Session::cursor_changed, &Session::units_changed})
         connect(&session, signal, this, qOverload<>(&QWidget::update));
+    for (auto signal : {&Session::verdict_changed, &Session::outcome_changed})
+        connect(&session, signal, this, &LoopView::mark_findings);
+    tell_choice();
 }
 
 QTransform LoopView::frame() const
@@ -52,6 +60,9 @@ QTransform LoopView::frame() const
 void LoopView::point_at(std::size_t probe)
 {
     pointed_ = probe;
+    setFocusPolicy(Qt::NoFocus);
+    for (auto& [path, mark] : marks_)
+        mark->hide();
     update();
 }
 
@@ -88,7 +99,92 @@ void LoopView::choose(Part part)
 {
     part_ = part;
     update();
+    tell_choice();
     emit chosen(part);
+}
+
+void LoopView::tell_choice() { setAccessibleDescription(tr("Chosen: %1. Arrow keys choose another part.").arg(tr(part_text(part_).title))); }
+
+// The nearest part that lies more this way than to its sides.
+std::optional<Part> LoopView::next_part(const QPointF& way) const
+{
+    const Sheet sheet = sheet_of(arrangement());
+    const auto from = sheet.place.find(part_);
+    std::optional<Part> found;
+    double least = 0;
+    for (const auto& [part, place] : sheet.place) {
+        const QPointF d = place.center() - (from == sheet.place.end() ? QPointF() : from->second.center());
+        const double along = QPointF::dotProduct(d, way), aside = std::fabs(d.x() * way.y()) + std::fabs(d.y() * way.x());
+        if (part == part_ || along <= 0 || aside > 2 * along)
+            continue;
+        if (const double far = along + 2 * aside; !found || far < least) {
+            found = part;
+            least = far;
+        }
+    }
+    return found;
+}
+
+void LoopView::keyPressEvent(QKeyEvent* e)
+{
+    const std::map<int, QPointF> ways{{Qt::Key_Left, {-1, 0}}, {Qt::Key_Right, {1, 0}}, {Qt::Key_Up, {0, -1}}, {Qt::Key_Down, {0, 1}}};
+    const auto way = ways.find(e->key());
+    if (pointed_ || way == ways.end() || e->modifiers() != Qt::NoModifier)
+        return QWidget::keyPressEvent(e);
+    if (const auto part = next_part(way->second))
+        choose(*part);
+}
+
+void LoopView::focusInEvent(QFocusEvent*) { update(); }
+void LoopView::focusOutEvent(QFocusEvent*) { update(); }
+
+void LoopView::resizeEvent(QResizeEvent*)
+{
+    for (auto& [path, mark] : marks_)
+        place_mark(*mark, path);
+}
+
+// At a corner of a part, right under a probe.
+void LoopView::place_mark(FindingMark& mark, const std::string& path) const
+{
+    const Sheet sheet = sheet_of(arrangement());
+    QPointF at;
+    for (const auto& [part, place] : sheet.place)
+        if (part_path(part) == path)
+            at = frame().map(part == Part::collector || part == Part::collector_2 ? place.topLeft() : place.topRight()); // a probe sits at an array's right
+    for (const Probe& p : session_.document().variant().probes)
+        if (const auto it = sheet.probes.find(p.place); "probe/" + p.id == path && it != sheet.probes.end())
+            at = frame().map(it->second + QPointF(0, 20));
+    constexpr int target_px = 32;
+    mark.setGeometry(std::clamp(static_cast<int>(at.x()) - target_px / 2, 0, std::max(0, width() - target_px)), std::clamp(static_cast<int>(at.y()) - target_px / 2, 0, std::max(0, height() - target_px)), target_px, target_px);
+}
+
+// What is about the fluid stands at the pump, beside whose settings it is set.
+void LoopView::mark_findings()
+{
+    if (pointed_)
+        return;
+    std::map<std::string, std::vector<Finding>> found;
+    for (const Finding& f : session_.verdict().findings) {
+        for (Part part : arrangement().parts)
+            if (const std::string path = part_path(part); !path.empty() && (is_at(f, path) || (part == Part::pump && f.at == "loop/glycol_fraction")))
+                found[path].push_back(f);
+        for (const Probe& p : session_.document().variant().probes)
+            if (is_at(f, "probe/" + p.id))
+                found["probe/" + p.id].push_back(f);
+    }
+    for (auto& [path, mark] : marks_)
+        if (found.find(path) == found.end())
+            mark->show_findings({});
+    for (const auto& [path, list] : found) {
+        FindingMark*& mark = marks_[path];
+        if (!mark) {
+            mark = new FindingMark(session_, this);
+            mark->setObjectName(QStringLiteral("partMark"));
+        }
+        place_mark(*mark, path);
+        mark->show_findings(list);
+    }
 }
 
 std::optional<Part> LoopView::part_at(const QPointF& at) const
@@ -125,7 +221,7 @@ void LoopView::paintEvent(QPaintEvent*)
     const QRectF chosen = part_area(part_);
     if (chosen.isEmpty())
         return;
-    p.setPen(QPen(theme().accent, 1.6, Qt::DashLine));
+    p.setPen(QPen(theme().accent, hasFocus() ? 2.6 : 1.6, hasFocus() ? Qt::SolidLine : Qt::DashLine));
     p.setBrush(Qt::NoBrush);
     p.drawRoundedRect(frame().inverted().mapRect(chosen).adjusted(-6, -6, 6, 6), 8, 8);
 }
@@ -134,7 +230,7 @@ void LoopView::paint_sheet(QPainter& p) const
 {
     const LoopLive now = live();
     const Sheet sheet = sheet_of(arrangement());
-    const PartScene scene{p, sheet, now, session_.document().variant(), arrangement(), session_.units(), pointed_.has_value()};
+    const PartScene scene{p, sheet, now, session_.document().variant(), arrangement(), session_.units(), pointed_.has_value(), p.transform().m11()};
     for (const SheetPipe& pipe : sheet.pipes)
         paint_pipe(scene, pipe);
     for (const PartDrawing& part : part_drawings())
@@ -143,7 +239,7 @@ void LoopView::paint_sheet(QPainter& p) const
     for (const PartDrawing& part : part_drawings())
         if (part.label && arrangement().has(part.part) && !pointed_)
             part.label(scene);
-    paint_probes(p, sheet);
+    paint_probes(scene);
     if (now.known || pointed_)
         return;
     p.setPen(theme().second_ink);
@@ -152,25 +248,20 @@ void LoopView::paint_sheet(QPainter& p) const
     p.drawText(QRectF(0, 456, sheet_w, 22), Qt::AlignCenter, replay ? tr("A log has no temperatures inside the parts: choose a generated day to see them.") : tr("…"));
 }
 
-void LoopView::paint_probes(QPainter& p, const Sheet& sheet) const
+void LoopView::paint_probes(const PartScene& scene) const
 {
     const Theme& t = theme();
     for (const Probe& probe : session_.document().variant().probes) {
-        const auto it = sheet.probes.find(probe.place);
-        if (it == sheet.probes.end())
+        const auto it = scene.sheet.probes.find(probe.place);
+        if (it == scene.sheet.probes.end())
             continue;
         const QPointF at = it->second;
-        p.setPen(QPen(t.ink, 2));
-        p.setBrush(t.card);
-        p.drawPolygon(QPolygonF{{at + QPointF(0, -8), at + QPointF(8, 0), at + QPointF(0, 8), at + QPointF(-8, 0)}});
-        if (pointed_)
-            continue;
-        p.setFont(text_font(13, true));
-        const bool above = probe.place == ProbePlace::collector || probe.place == ProbePlace::collector_2;
-        const bool on_pipe = probe.place == ProbePlace::slab_return || probe.place == ProbePlace::supply_pipe;
-        p.drawText(on_pipe ? QRectF(at.x() - 20, at.y() - 28, 40, 18) : above ? QRectF(at.x() - 20, at.y() - 30, 40, 18)
-                                                                              : QRectF(at.x() - 44, at.y() - 9, 30, 18),
-            above || on_pipe ? Qt::AlignCenter : Qt::AlignRight, qs(probe.key));
+        scene.p.setPen(QPen(t.ink, 2));
+        scene.p.setBrush(t.card);
+        scene.p.drawPolygon(QPolygonF{{at + QPointF(0, -8), at + QPointF(8, 0), at + QPointF(0, 8), at + QPointF(-8, 0)}});
+        const bool above = probe.place == ProbePlace::collector || probe.place == ProbePlace::collector_2 || probe.place == ProbePlace::slab_return || probe.place == ProbePlace::supply_pipe;
+        const QRectF beside(at.x() - 44, at.y() - 10, 30, 20), over(at.x() - 20, at.y() - 31, 40, 20);
+        scene.say(above ? over : beside, Qt::AlignVCenter | (above ? Qt::AlignHCenter : Qt::AlignRight), qs(probe.key), t.ink, {13, true});
     }
 }
 

@@ -5,10 +5,16 @@
 
 #include <QWidget>
 
+#include <map>
 #include <optional>
 
 namespace vernal {
 
+class FindingMark;
+struct PartScene;
+
+// Click a part, or walk over them with the arrow keys. What was found at a part or a
+// probe is marked there.
 class LoopView : public QWidget {
     Q_OBJECT
 public:
@@ -30,17 +36,26 @@ protected:
     void paintEvent(QPaintEvent* e) override;
     void mousePressEvent(QMouseEvent* e) override;
     void mouseMoveEvent(QMouseEvent* e) override;
+    void keyPressEvent(QKeyEvent* e) override;
+    void resizeEvent(QResizeEvent* e) override;
+    void focusInEvent(QFocusEvent* e) override;
+    void focusOutEvent(QFocusEvent* e) override;
 
 private:
     LoopLive live() const;
     const Arrangement& arrangement() const;
     std::optional<Part> part_at(const QPointF& at) const;
-    void paint_probes(QPainter& p, const Sheet& sheet) const;
+    void paint_probes(const PartScene& scene) const;
+    void mark_findings();
+    void place_mark(FindingMark& mark, const std::string& path) const;
+    std::optional<Part> next_part(const QPointF& way) const; // from the chosen one
+    void tell_choice();
     void paint_pointer(QPainter& p) const;
     QTransform frame() const; // from the sheet to the widget
     Session& session_;
     Part part_ = Part::collector;
     std::optional<std::size_t> pointed_;
+    std::map<std::string, FindingMark*> marks_;      // by the path of part or probe
     mutable std::shared_ptr<const Network> network_; // of the outcome network_of_
     mutable quint64 network_of_ = 0;
 };

@@ -31,6 +31,8 @@ QWidget* make_loop_station(const StationContext& c)
     auto* station = new LoopStation(c.session);
     QObject::connect(station, &LoopStation::drawing_wanted, station, [station, c] { write_drawing(*station, c); });
     QObject::connect(station, &LoopStation::print_wanted, station, [station, c] { print_drawing(*station, c); });
+    add_command(*station, QObject::tr("Print the drawing …"), {}, [station, c] { print_drawing(*station, c); });
+    add_command(*station, QObject::tr("Save the drawing …"), {}, [station, c] { write_drawing(*station, c); });
     return station;
 }
 

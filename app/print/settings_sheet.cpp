@@ -83,6 +83,7 @@ SettingsSheet::SettingsSheet(Session& session, QWidget* parent) : QWidget(parent
 {
     view_ = new QTextBrowser;
     view_->setObjectName("settingsCard");
+    view_->setAccessibleName(tr("Settings card"));
     auto* save = new QPushButton(tr("Save the card …"));
     save->setObjectName("saveCard");
     auto* print = new QPushButton(tr("Print …"));

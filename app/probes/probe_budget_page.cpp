@@ -157,19 +157,18 @@ ProbeBudgetPage::ProbeBudgetPage(Session& session, const std::size_t& shown) : P
     chart_ = new BudgetChart(session);
     auto* column = beside(*this, chart_);
     column->addWidget(heading(tr("Drawn up for")));
-    auto* grid = new QGridLayout;
-    rule_ = choice_row(*grid, QStringLiteral("budgetRule"), tr("Rule"), {}, [this](int) { refresh(); });
+    auto* sheet = new FieldSheet(session);
+    rule_ = choice_row(*sheet, QStringLiteral("budgetRule"), tr("Rule"), {}, [this](int) { refresh(); });
     store_ = new NumberEdit(session_, budget_store);
     air_ = new NumberEdit(session_, air_field);
-    int row = grid->rowCount();
     for (const auto& [name, edit, value, field] : {std::tuple{"budget.store", store_, 40.0, &budget_store}, {"budget.air", air_, 15.0, &air_field}}) {
         edit->setObjectName(QLatin1String(name));
         edit->set_value(value);
-        grid->addWidget(new QLabel(QString::fromUtf8(field->label)), row, 0);
-        grid->addWidget(edit, row++, 1, Qt::AlignRight);
+        edit->stand_in_row();
+        sheet->add(QString::fromUtf8(field->label), edit);
         connect(edit, &NumberEdit::edited, this, [this] { refresh(); });
     }
-    column->addLayout(grid);
+    column->addWidget(sheet);
     words_ = new QLabel;
     words_->setObjectName("budgetWords");
     words_->setWordWrap(true);

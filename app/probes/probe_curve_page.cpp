@@ -29,35 +29,35 @@ ProbeCurvePage::ProbeCurvePage(Session& session, CurveShelf& shelf, const std::s
 
 QWidget* ProbeCurvePage::editor()
 {
-    auto* box = new QWidget;
-    auto* grid = new QGridLayout(box);
-    grid->setContentsMargins(0, 0, 0, 0);
-    grid->setColumnStretch(1, 1);
+    sheet_ = new FieldSheet(session_);
     name_ = new QLineEdit;
     name_->setObjectName("words");
-    grid->addWidget(new QLabel(tr("Name")), 0, 0);
-    grid->addWidget(name_, 0, 1);
-    place_ = choice_row(*grid, QStringLiteral("probePlace"), tr("Place"), {}, [this](int i) {
-        edit(tr("Place a probe"), [to = place_->itemData(i).toInt()](Probe& p) { p.place = static_cast<ProbePlace>(to); });
-    });
+    name_->setAccessibleName(tr("Name"));
+    sheet_->add(tr("Name"), name_, "name");
+    place_ = choice_row(
+        *sheet_, QStringLiteral("probePlace"), tr("Place"), {}, [this](int i) {
+            edit(tr("Place a probe"), [to = place_->itemData(i).toInt()](Probe& p) { p.place = static_cast<ProbePlace>(to); });
+        },
+        "place");
     curve_error_ = new QLabel;
     curve_error_->setObjectName("probeCurveError");
     curve_error_->setWordWrap(true);
     curve_error_->hide();
     curve_ = new CurveBox(shelf_, curve_error_);
     curve_->setObjectName("probeCurve");
-    grid->addWidget(new QLabel(tr("Curve")), 2, 0);
-    grid->addWidget(curve_, 2, 1);
+    curve_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    curve_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    curve_->setMinimumContentsLength(8);
+    sheet_->add(tr("Curve"), curve_, "curve");
     origin_ = remark();
-    origin_->setObjectName("second");
-    grid->addWidget(curve_error_, 3, 0, 1, 2);
-    grid->addWidget(origin_, 4, 0, 1, 2);
+    sheet_->add_wide(curve_error_);
+    sheet_->add_wide(origin_);
     const QStringList kinds{tr("not stated"), tr("class AA"), tr("class A"), tr("class B"), tr("class C"), tr("percent"), tr("kelvin")};
-    tolerance_ = choice_row(*grid, QStringLiteral("tolerance"), tr("Tolerance"), kinds, [this](int i) {
+    tolerance_ = choice_row(*sheet_, QStringLiteral("tolerance"), tr("Tolerance"), kinds, [this](int i) {
         edit(tr("State the tolerance"), [i](Probe& p) { p.sensor.tolerance.kind = static_cast<ToleranceKind>(i); });
     });
-    tolerance_edits_ = add_rows(*grid, session_, QStringLiteral("tolerance"), Tolerance{}, [this](const std::string& key, double to) { set(tr("State the tolerance"), "sensor/tolerance/" + key, to); });
-    sensor_edits_ = add_rows(*grid, session_, QStringLiteral("sensor"), Sensor{}, [this](const std::string& key, double to) { set(tr("Change a probe"), "sensor/" + key, to); });
+    tolerance_edits_ = add_rows(*sheet_, session_, QStringLiteral("tolerance"), Tolerance{}, [this](const std::string& key, double to) { set(tr("State the tolerance"), "sensor/tolerance/" + key, to); });
+    sensor_edits_ = add_rows(*sheet_, session_, QStringLiteral("sensor"), Sensor{}, [this](const std::string& key, double to) { set(tr("Change a probe"), "sensor/" + key, to); });
     connect(name_, &QLineEdit::editingFinished, this, [this] { edit(tr("Name a probe"), [this](Probe& p) { p.name = name_->text().toStdString(); }); });
     connect(curve_, &CurveBox::chosen, this, [this](const ProbeCurve& curve, int entry) {
         edit(tr("Choose a curve"), [&](Probe& p) {
@@ -66,14 +66,14 @@ QWidget* ProbeCurvePage::editor()
                 p.sensor.tolerance = shelf_.book()[static_cast<std::size_t>(entry)].tolerance;
         });
     });
-    return box;
+    return sheet_;
 }
 
 QWidget* ProbeCurvePage::converter()
 {
     auto* box = new QWidget;
-    auto* grid = new QGridLayout(box);
-    grid->setContentsMargins(0, 0, 0, 8);
+    auto* column = new QVBoxLayout(box);
+    column->setContentsMargins(0, 0, 0, 8);
     ohm_ = new NumberEdit(session_, ohm_field);
     plain_ = new NumberEdit(session_, plain_field);
     temp_ = new NumberEdit(session_, temp_field);
@@ -82,14 +82,14 @@ QWidget* ProbeCurvePage::converter()
     temp_->setObjectName("convertTemp");
     answer_ = remark();
     answer_->setObjectName("convertAnswer");
-    signal_label_ = new QLabel(tr("The meter shows"));
-    grid->addWidget(heading(tr("Ohms and degrees")), 0, 0, 1, 2);
-    grid->addWidget(signal_label_, 1, 0);
-    grid->addWidget(ohm_, 1, 1, Qt::AlignRight);
-    grid->addWidget(plain_, 1, 1, Qt::AlignRight);
-    grid->addWidget(new QLabel(tr("Temperature")), 2, 0);
-    grid->addWidget(temp_, 2, 1, Qt::AlignRight);
-    grid->addWidget(answer_, 3, 0, 1, 2);
+    column->addWidget(heading(tr("Ohms and degrees")));
+    auto* sheet = new FieldSheet(session_);
+    for (const auto& [name, edit] : {std::pair{tr("Ohms"), ohm_}, {tr("Signal"), plain_}, {tr("Temperature"), temp_}}) {
+        edit->stand_in_row();
+        sheet->add(name, edit);
+    }
+    column->addWidget(sheet);
+    column->addWidget(answer_);
     temp_->set_value(25);
     for (NumberEdit* e : {ohm_, plain_})
         connect(e, &NumberEdit::edited, this, [this] { convert(true); });
@@ -137,6 +137,7 @@ void ProbeCurvePage::show_tolerance()
 void ProbeCurvePage::refresh()
 {
     const Probe& p = probe();
+    sheet_->set_path("probe/" + p.id);
     if (!name_->isModified())
         name_->setText(qs(p.name));
     place_->clear(); // what this arrangement has
@@ -149,9 +150,8 @@ void ProbeCurvePage::refresh()
     origin_->setText((shelf_.trouble().isEmpty() ? QString() : tr("Your curve file is not in use: %1.").arg(shelf_.trouble()) + QLatin1Char('\n')) + from + tr("; good for %1 to %2").arg(text(p.curve.min_c, Quantity::temperature, session_.units()), text(p.curve.max_c, Quantity::temperature, session_.units())));
     show_tolerance();
     refresh_rows(sensor_edits_, p.sensor);
-    ohm_->setVisible(is_resistance(p.curve));
-    plain_->setVisible(!is_resistance(p.curve));
-    signal_label_->setText(is_resistance(p.curve) ? tr("The meter shows") : tr("The meter shows, %1").arg(QString::fromUtf8(signal_unit(p.curve))));
+    show_row(ohm_, is_resistance(p.curve));
+    show_row(plain_, !is_resistance(p.curve));
     convert(false);
     draw();
 }

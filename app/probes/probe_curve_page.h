@@ -21,12 +21,13 @@ private:
     double signal() const;
     void set_signal(double value);
     CurveShelf& shelf_;
+    FieldSheet* sheet_;
     QCustomPlot* plot_;
     QCPAxisRect* below_;
     QLineEdit* name_;
     QComboBox *place_, *tolerance_;
     CurveBox* curve_;
-    QLabel *curve_error_, *origin_, *answer_, *signal_label_;
+    QLabel *curve_error_, *origin_, *answer_;
     std::vector<NumberEdit*> tolerance_edits_, sensor_edits_;
     NumberEdit *ohm_, *plain_, *temp_;
 };

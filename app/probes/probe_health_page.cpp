@@ -7,6 +7,7 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
+#include <algorithm>
 #include <array>
 
 namespace vernal {
@@ -17,7 +18,7 @@ constexpr std::array row_of_condition{-1, -1, -1, 0, 1, 2, -1};
 
 } // namespace
 
-ProbeHealthPage::ProbeHealthPage(Session& session, const std::size_t& shown) : ProbePageView(session, shown)
+ProbeHealthPage::ProbeHealthPage(Session& session, const MeterBar& meter, const std::size_t& shown) : ProbePageView(session, shown), meter_(meter)
 {
     signs_ = new QLabel;
     signs_->setObjectName("faultSigns");
@@ -29,12 +30,14 @@ ProbeHealthPage::ProbeHealthPage(Session& session, const std::size_t& shown) : P
     auto* scroll = new QScrollArea;
     scroll->setWidget(signs_);
     scroll->setWidgetResizable(true);
+    signs_->setAutoFillBackground(false);
     auto* column = beside(*this, scroll);
     column->addWidget(heading(tr("This probe is")));
-    auto* grid = new QGridLayout;
-    condition_ = choice_row(*grid, QStringLiteral("condition"), tr("Condition"), {tr("sound"), tr("open"), tr("shorted"), tr("stuck"), tr("drifted"), tr("in the sun"), tr("swapped")}, [this](int i) { edit(tr("A probe's condition"), [i](Probe& p) { p.condition.kind = static_cast<ConditionKind>(i); }); });
-    condition_rows_ = add_rows(*grid, session_, QStringLiteral("condition"), Condition{}, [this](const std::string& key, double to) { set(tr("A probe's condition"), "condition/" + key, to); });
-    column->addLayout(grid);
+    sheet_ = new FieldSheet(session);
+    condition_ = choice_row(
+        *sheet_, QStringLiteral("condition"), tr("Condition"), {tr("sound"), tr("open"), tr("shorted"), tr("stuck"), tr("drifted"), tr("in the sun"), tr("swapped")}, [this](int i) { edit(tr("A probe's condition"), [i](Probe& p) { p.condition.kind = static_cast<ConditionKind>(i); }); }, "kind");
+    condition_rows_ = add_rows(*sheet_, session_, QStringLiteral("condition"), Condition{}, [this](const std::string& key, double to) { set(tr("A probe's condition"), "condition/" + key, to); });
+    column->addWidget(sheet_);
     condition_note_ = remark();
     column->addWidget(condition_note_);
     column->addWidget(heading(tr("Tests on the spot")));
@@ -43,18 +46,40 @@ ProbeHealthPage::ProbeHealthPage(Session& session, const std::size_t& shown) : P
     column->addStretch(1);
 }
 
+// A row a trouble; those that are set, or that the meter's reading fits, are marked
+// and stand first.
+QString ProbeHealthPage::signs() const
+{
+    const Theme& t = theme();
+    QString s = QStringLiteral("<table cellspacing='0' cellpadding='5' width='100%'><tr>");
+    for (const QString& head : {tr("trouble"), tr("at the meter, disconnected"), tr("in a trace"), tr("proof")})
+        s += QStringLiteral("<td><span style='color:%1'>%2</span></td>").arg(t.second_ink.name(), head);
+    const auto& answer = meter_.answer();
+    const auto is_set = [&](const FaultSign& f) { return f.kind == probe().condition.kind && f.kind != ConditionKind::sound; };
+    const auto does_fit = [&](const FaultSign& f) { return answer && f.kind != ConditionKind::sound && std::count(answer->likely.begin(), answer->likely.end(), f.kind) > 0; };
+    auto all = fault_signs(variant(), index(), session_.units());
+    std::stable_partition(all.begin(), all.end(), [&](const FaultSign& f) { return is_set(f) || does_fit(f); });
+    for (const FaultSign& f : all) {
+        const bool set = is_set(f), fits = does_fit(f);
+        const QColor ground = set ? t.protect_ground : fits ? t.start_ground
+                                                            : t.card;
+        QString title = QStringLiteral("<b>%1</b>").arg(qs(f.title).toHtmlEscaped());
+        if (set)
+            title += QStringLiteral("<br><span style='color:%1'>■ %2</span>").arg(t.protect.name(), tr("set here"));
+        if (fits)
+            title += QStringLiteral("<br><span style='color:%1'>◆ %2</span>").arg(t.start.name(), tr("fits the meter"));
+        s += QStringLiteral("</tr><tr bgcolor='%1'><td width='15%'>%2</td>").arg(ground.name(), title);
+        for (const std::string& cell : {f.at_meter, f.in_trace, f.check})
+            s += QStringLiteral("<td width='28%'>%1</td>").arg(qs(cell).toHtmlEscaped());
+    }
+    return s + QStringLiteral("</tr></table>");
+}
+
 void ProbeHealthPage::refresh()
 {
     const Probe& p = probe();
-    QString s = QStringLiteral("<table cellspacing='0' cellpadding='6' width='100%'>");
-    const auto line = [](const QString& what, const std::string& says) { return QStringLiteral("<br><span style='color:%1'>%2</span> %3").arg(theme().second_ink.name(), what, qs(says).toHtmlEscaped()); };
-    for (const FaultSign& f : fault_signs(variant(), index(), session_.units())) {
-        const bool here = f.kind == p.condition.kind && f.kind != ConditionKind::sound;
-        s += QStringLiteral("<tr%1>").arg(here ? QStringLiteral(" bgcolor='%1'").arg(theme().protect_ground.name()) : QString());
-        s += QStringLiteral("<td><b>%1</b>").arg((here ? QStringLiteral("■ ") : QString()) + qs(f.title));
-        s += line(tr("At the meter, disconnected:"), f.at_meter) + line(tr("In a trace:"), f.in_trace) + line(tr("Proof:"), f.check) + QStringLiteral("</td></tr>");
-    }
-    signs_->setText(s + QStringLiteral("</table>"));
+    sheet_->set_path("probe/" + p.id + "/condition");
+    signs_->setText(signs());
     condition_->setCurrentIndex(static_cast<int>(p.condition.kind));
     refresh_rows(condition_rows_, p.condition);
     for (std::size_t i = 0; i < condition_rows_.size(); ++i)

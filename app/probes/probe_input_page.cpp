@@ -24,14 +24,15 @@ ProbeInputPage::ProbeInputPage(Session& session, CurveShelf& shelf, const std::s
     below_ = plot_below(*plot_);
     auto* column = beside(*this, plot_);
     column->addWidget(heading(tr("The unit's input")));
-    auto* grid = new QGridLayout;
-    kind_ = choice_row(*grid, QStringLiteral("stage"), tr("Reads by"), {tr("exactly"), tr("pull-up"), tr("bridge")}, [this](int i) { edit_input([i](InputStage& s) { s.kind = static_cast<StageKind>(i); }); });
+    auto* sheet = new FieldSheet(session);
+    sheet->set_path("input");
+    kind_ = choice_row(*sheet, QStringLiteral("stage"), tr("Reads by"), {tr("exactly"), tr("pull-up"), tr("bridge")}, [this](int i) { edit_input([i](InputStage& s) { s.kind = static_cast<StageKind>(i); }); });
     QStringList bits;
     for (int b = fewest_bits; b <= most_bits; ++b)
         bits << tr("%1 bits").arg(b);
-    bits_ = choice_row(*grid, QStringLiteral("bits"), tr("Converter"), bits, [this](int i) { edit_input([i](InputStage& s) { s.bits = fewest_bits + i; }); });
-    rows_ = add_rows(*grid, session_, QStringLiteral("input"), InputStage{}, [this](const std::string& key, double to) { session_.document().set(tr("Change the unit's input"), "input/" + key, to); });
-    column->addLayout(grid);
+    bits_ = choice_row(*sheet, QStringLiteral("bits"), tr("Converter"), bits, [this](int i) { edit_input([i](InputStage& s) { s.bits = fewest_bits + i; }); });
+    rows_ = add_rows(*sheet, session_, QStringLiteral("input"), InputStage{}, [this](const std::string& key, double to) { session_.document().set(tr("Change the unit's input"), "input/" + key, to); });
+    column->addWidget(sheet);
     limits_ = remark();
     column->addWidget(limits_);
     sums_ = new QVBoxLayout;

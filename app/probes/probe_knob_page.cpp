@@ -15,10 +15,11 @@ ProbeKnobPage::ProbeKnobPage(Session& session, const std::size_t& shown) : Probe
     auto* column = beside(*this, plot_);
     column->addWidget(heading(tr("One knob for both")));
     column->addWidget(remark(tr("Some units have one knob that moves start and stop together. Describe its two ends; the mark for the pair you want follows.")));
-    auto* grid = new QGridLayout;
+    auto* sheet = new FieldSheet(session);
+    sheet->set_path("knob");
     const auto edit_knob = [this](const std::function<void(Knob&)>& change, const QString& merge) { session_.document().edit_variant(
                                                                                                         tr("Describe the knob"), [&](Variant& v) { change(v.unit.knob); }, merge); };
-    rows_ = add_rows(*grid, session_, QStringLiteral("knob"), Knob{}, [edit_knob](const std::string& key, double to) {
+    rows_ = add_rows(*sheet, session_, QStringLiteral("knob"), Knob{}, [edit_knob](const std::string& key, double to) {
         edit_knob([&](Knob& k) {
             set_number(k, key, to);
             if (k.first == k.last) // a scale without length has no marks
@@ -26,8 +27,8 @@ ProbeKnobPage::ProbeKnobPage(Session& session, const std::size_t& shown) : Probe
         },
             QStringLiteral("knob%1").arg(qs(key)));
     });
-    law_ = choice_row(*grid, QStringLiteral("knobLaw"), tr("Along the scale"), {tr("evenly"), tr("in equal ratios")}, [edit_knob](int i) { edit_knob([i](Knob& k) { k.law = static_cast<KnobLaw>(i); }, {}); });
-    column->addLayout(grid);
+    law_ = choice_row(*sheet, QStringLiteral("knobLaw"), tr("Along the scale"), {tr("evenly"), tr("in equal ratios")}, [edit_knob](int i) { edit_knob([i](Knob& k) { k.law = static_cast<KnobLaw>(i); }, {}); });
+    column->addWidget(sheet);
     words_ = new QLabel;
     words_->setObjectName("knobWords");
     words_->setWordWrap(true);

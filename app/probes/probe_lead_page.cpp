@@ -32,12 +32,12 @@ ProbeLeadPage::ProbeLeadPage(Session& session, const std::size_t& shown) : Probe
     rows->addWidget(words, 1);
     auto* column = beside(*this, left);
     column->addWidget(heading(tr("Lead")));
-    auto* grid = new QGridLayout;
-    lead_ = add_rows(*grid, session_, QStringLiteral("lead"), Lead{}, [this](const std::string& key, double to) { set(tr("Change the lead"), "lead/" + key, to); });
-    strands_ = choice_row(*grid, QStringLiteral("strands"), tr("Conductor"), {tr("drawn"), tr("class 1 or 2"), tr("class 5, fine")}, [this](int i) { edit(tr("Change the lead"), [i](Probe& p) { p.lead.strands = static_cast<Strands>(i); }); });
+    lead_sheet_ = new FieldSheet(session);
+    lead_ = add_rows(*lead_sheet_, session_, QStringLiteral("lead"), Lead{}, [this](const std::string& key, double to) { set(tr("Change the lead"), "lead/" + key, to); });
+    strands_ = choice_row(*lead_sheet_, QStringLiteral("strands"), tr("Conductor"), {tr("drawn"), tr("class 1 or 2"), tr("class 5, fine")}, [this](int i) { edit(tr("Change the lead"), [i](Probe& p) { p.lead.strands = static_cast<Strands>(i); }); });
     strands_->setToolTip(tr("Drawn: by gauge or section, plain copper (ASTM B258). Classes: IEC 60228, 1 solid, 2 stranded, 5 fine strands"));
-    column->addLayout(grid);
-    switches_ = add_switches(*column, QStringLiteral("lead"), Lead{}, [this](const SwitchField& f, bool on) { edit(tr("Change the lead"), [&](Probe& p) { set_switch(p.lead, f.key, on); }); });
+    column->addWidget(lead_sheet_);
+    switches_ = add_switches(*lead_sheet_, QStringLiteral("lead"), Lead{}, [this](const SwitchField& f, bool on) { edit(tr("Change the lead"), [&](Probe& p) { set_switch(p.lead, f.key, on); }); });
     errors_ = new QLabel;
     errors_->setObjectName("leadErrors");
     errors_->setWordWrap(true);
@@ -45,9 +45,9 @@ ProbeLeadPage::ProbeLeadPage(Session& session, const std::size_t& shown) : Probe
     sums_ = new QVBoxLayout;
     column->addLayout(sums_);
     column->addWidget(heading(tr("Place")));
-    auto* place = new QGridLayout;
-    probe_ = add_rows(*place, session_, QStringLiteral("probe"), Probe{}, [this](const std::string& key, double to) { set(tr("Change a probe"), key, to); });
-    column->addLayout(place);
+    place_sheet_ = new FieldSheet(session);
+    probe_ = add_rows(*place_sheet_, session_, QStringLiteral("probe"), Probe{}, [this](const std::string& key, double to) { set(tr("Change a probe"), key, to); });
+    column->addWidget(place_sheet_);
     column->addWidget(heading(tr("Wiring")));
     for (const char* sentence : wiring_guide())
         column->addWidget(remark(QStringLiteral("· ") + tr(sentence)));
@@ -58,6 +58,8 @@ void ProbeLeadPage::refresh()
 {
     const Probe& p = probe();
     const Units& u = session_.units();
+    lead_sheet_->set_path("probe/" + p.id + "/lead");
+    place_sheet_->set_path("probe/" + p.id);
     view_->point_at(index());
     const PlacingGuide g = placing_guide(*find_arrangement(variant().loop.arrangement), p.place);
     guide_->setText(tr("<span style='color:%6'>▲ %5 Follow the maker's manual and local codes, and use a licensed tradesperson where the law asks for one.</span><br><b>%1, %2.</b> %3<br><b>Not:</b> %4")

@@ -14,6 +14,7 @@ public:
 private:
     void refresh() override;
     LoopView* view_;
+    FieldSheet *lead_sheet_, *place_sheet_;
     QLabel *guide_, *errors_;
     QComboBox* strands_;
     std::vector<NumberEdit*> lead_, probe_;

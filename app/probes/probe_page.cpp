@@ -98,6 +98,7 @@ QCPAxisRect* plot_below(QCustomPlot& plot)
     auto* rect = new QCPAxisRect(&plot);
     plot.plotLayout()->addElement(1, 0, rect);
     plot.plotLayout()->setRowStretchFactor(1, 0.55);
+    rect->axis(QCPAxis::atLeft)->ticker()->setTickCount(3); // it is low
     auto* group = new QCPMarginGroup(&plot);
     for (QCPAxisRect* r : {plot.axisRect(), rect})
         r->setMarginGroup(QCP::msLeft | QCP::msRight, group);

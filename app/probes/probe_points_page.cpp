@@ -49,6 +49,7 @@ QLayout* ProbePointsPage::typed_column()
     auto* typed = new QVBoxLayout;
     text_ = new QPlainTextEdit;
     text_->setObjectName("pointsText");
+    text_->setAccessibleName(tr("Measured points, degrees and ohms in a line"));
     text_->setPlaceholderText(tr("One point a line, temperature first:\n\n0, 1000\n100, 1385.1\n\nor 212 °F  1.3851 kΩ"));
     text_->setMinimumWidth(90);
     text_->setMaximumWidth(160);
@@ -68,6 +69,7 @@ QLayout* ProbePointsPage::match_column()
     auto* which = new QVBoxLayout;
     matches_ = new QListWidget;
     matches_->setObjectName("matches");
+    matches_->setAccessibleName(tr("Curves, the closest first"));
     matches_->setWordWrap(true);
     matches_->setMinimumWidth(90);
     matches_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -89,9 +91,9 @@ void ProbePointsPage::fill_fit_column(QVBoxLayout& column)
     plot_->setObjectName("residualPlot");
     plot_->setMinimumHeight(120);
     column.addWidget(heading(tr("Fit")));
-    auto* grid = new QGridLayout;
-    law_ = choice_row(*grid, QStringLiteral("fitLaw"), tr("Law"), {tr("beta"), tr("three terms")}, [this](int) { show_fit(); });
-    column.addLayout(grid);
+    auto* sheet = new FieldSheet(session_);
+    law_ = choice_row(*sheet, QStringLiteral("fitLaw"), tr("Law"), {tr("beta"), tr("three terms")}, [this](int) { show_fit(); });
+    column.addWidget(sheet);
     trouble_ = new QLabel;
     trouble_->setObjectName("bad");
     trouble_->setProperty("of", QStringLiteral("points"));

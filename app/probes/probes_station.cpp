@@ -1,5 +1,6 @@
 #include "probes_station.h"
 
+#include "app/findings/finding_mark.h"
 #include "probe_budget_page.h"
 #include "probe_curve_page.h"
 #include "probe_health_page.h"
@@ -22,19 +23,21 @@ ProbesStation::ProbesStation(Session& session, const QString& own_curves, QWidge
 {
     pages_ = new QStackedWidget;
     points_ = new ProbePointsPage(session, shelf_, shown_);
+    meter_ = new MeterBar(session, shelf_, shown_);
     tabs_ = new QTabBar;
     tabs_->setObjectName("probePages");
     tabs_->setDrawBase(false);
     tabs_->setExpanding(false);
     tabs_->setUsesScrollButtons(true);
     const std::pair<QString, ProbePageView*> pages[] = {{tr("Curve"), new ProbeCurvePage(session, shelf_, shown_)}, {tr("Points"), points_}, {tr("Lead and place"), new ProbeLeadPage(session, shown_)}, {tr("Input"), new ProbeInputPage(session, shelf_, shown_)},
-        {tr("Health"), new ProbeHealthPage(session, shown_)}, {tr("Budget"), new ProbeBudgetPage(session, shown_)}, {tr("Knob"), new ProbeKnobPage(session, shown_)}};
+        {tr("Health"), new ProbeHealthPage(session, *meter_, shown_)}, {tr("Budget"), new ProbeBudgetPage(session, shown_)}, {tr("Knob"), new ProbeKnobPage(session, shown_)}};
     for (const auto& [name, page] : pages) {
         tabs_->addTab(name);
         pages_->addWidget(page);
     }
     auto* right = new QVBoxLayout;
     right->setSpacing(2);
+    right->addWidget(meter_);
     right->addWidget(tabs_);
     right->addWidget(pages_, 1);
     auto* box = new QHBoxLayout(this);
@@ -43,6 +46,9 @@ ProbesStation::ProbesStation(Session& session, const QString& own_curves, QWidge
     box->addWidget(make_list());
     box->addLayout(right, 1);
     connect(tabs_, &QTabBar::currentChanged, pages_, &QStackedWidget::setCurrentIndex);
+    connect(meter_, &MeterBar::answered, this, &ProbesStation::bring_up_to_date);
+    connect(&shelf_, &CurveShelf::changed, meter_, &MeterBar::refresh);
+    connect(&session, &Session::verdict_changed, this, &ProbesStation::mark_findings);
     connect(points_, &ProbePointsPage::file_wanted, this, &ProbesStation::points_file_wanted);
     connect(&session.document(), &Document::changed, this, &ProbesStation::refresh);
     connect(&session.document(), &Document::view_changed, this, &ProbesStation::refresh);
@@ -74,6 +80,7 @@ QWidget* ProbesStation::make_list()
     connect(list_, &QListWidget::currentRowChanged, this, [this](int row) {
         if (row >= 0) {
             shown_ = static_cast<std::size_t>(row);
+            meter_->refresh();
             bring_up_to_date();
         }
     });
@@ -143,7 +150,36 @@ void ProbesStation::refresh()
     list_->setCurrentRow(static_cast<int>(shown_));
     add_->setEnabled(all.size() < max_probes);
     remove_->setEnabled(all.size() > 1);
+    meter_->refresh();
+    mark_findings();
     bring_up_to_date();
+}
+
+// A mark at the right of each probe that something was found of.
+void ProbesStation::mark_findings()
+{
+    const auto& all = session_.document().variant().probes;
+    for (int i = 0; i < list_->count() && i < static_cast<int>(all.size()); ++i) {
+        std::vector<Finding> found;
+        for (const Finding& f : session_.verdict().findings)
+            if (is_at(f, "probe/" + all[static_cast<std::size_t>(i)].id))
+                found.push_back(f);
+        QWidget* over = list_->itemWidget(list_->item(i));
+        if (!over && found.empty())
+            continue;
+        if (!over) {
+            over = new QWidget;
+            auto* row = new QHBoxLayout(over);
+            row->setContentsMargins(0, 0, 0, 0);
+            row->addStretch(1);
+            auto* mark = new FindingMark(session_);
+            mark->setObjectName(QStringLiteral("probeMark"));
+            mark->setFixedSize(24, 32);
+            row->addWidget(mark, 0, Qt::AlignTop);
+            list_->setItemWidget(list_->item(i), over);
+        }
+        over->findChild<FindingMark*>()->show_findings(found);
+    }
 }
 
 void ProbesStation::bring_up_to_date()

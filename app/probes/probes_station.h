@@ -2,6 +2,7 @@
 #pragma once
 
 #include "curve_shelf.h"
+#include "meter_bar.h"
 #include "probe_page.h"
 
 class QListWidget;
@@ -29,6 +30,7 @@ signals:
 private:
     void refresh();
     void bring_up_to_date();
+    void mark_findings();
     void add_probe();
     void remove_probe();
     QWidget* make_list();
@@ -40,6 +42,7 @@ private:
     QPushButton *add_, *remove_;
     QTabBar* tabs_;
     QStackedWidget* pages_;
+    MeterBar* meter_;
     ProbePointsPage* points_;
     std::size_t shown_ = 0;
 };

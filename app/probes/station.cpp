@@ -38,6 +38,8 @@ QWidget* make_probes_station(const StationContext& c)
     });
     QObject::connect(station, &ProbesStation::chart_save_wanted, station, [station, c] { save_chart(*station, c); });
     QObject::connect(station, &ProbesStation::chart_print_wanted, station, [station, c] { print_chart(*station, c); });
+    add_command(*station, QObject::tr("Print the pocket chart …"), {}, [station, c] { print_chart(*station, c); });
+    add_command(*station, QObject::tr("Save the pocket chart …"), {}, [station, c] { save_chart(*station, c); });
     return station;
 }
 

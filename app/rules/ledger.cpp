@@ -326,7 +326,7 @@ void Ledger::mark_findings()
         const std::string own = "rule/" + rules[line->rule()].id;
         std::vector<Finding> found;
         for (const Finding& f : session_.verdict().findings)
-            if (f.at == own || f.at.rfind(own + "/", 0) == 0)
+            if (is_at(f, own))
                 found.push_back(f);
         line->mark(found);
     }

@@ -36,6 +36,8 @@ QWidget* make_rules_station(const StationContext& c)
     auto* station = new RulesStation(c.session);
     QObject::connect(station, &RulesStation::card_save_wanted, station, [station, c] { save_card(*station, c); });
     QObject::connect(station, &RulesStation::card_print_wanted, station, [station, c] { print_card(*station, c); });
+    add_command(*station, QObject::tr("Print the settings card …"), QKeySequence::Print, [station, c] { print_card(*station, c); });
+    add_command(*station, QObject::tr("Save the settings card …"), {}, [station, c] { save_card(*station, c); });
     return station;
 }
 

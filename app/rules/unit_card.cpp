@@ -50,12 +50,13 @@ UnitCard::UnitCard(Session& session, QWidget* parent) : QFrame(parent), session_
     box->setContentsMargins(12, 8, 10, 8);
     box->addWidget(heading(tr("The unit and its outputs")));
     const RuleSet& unit = session.document().variant().unit;
-    auto* grid = new QGridLayout;
-    rows_ = add_rows(*grid, session, QStringLiteral("unit"), unit, [this](const std::string& key, double to) {
+    auto* sheet = new FieldSheet(session);
+    sheet->set_path("unit");
+    rows_ = add_rows(*sheet, session, QStringLiteral("unit"), unit, [this](const std::string& key, double to) {
         session_.document().set(tr("Describe the unit"), "unit/" + key, to);
     });
-    box->addLayout(grid);
-    switches_ = add_switches(*box, QStringLiteral("unit"), unit, [this](const SwitchField& f, bool on) { session_.document().set(tr("Describe the unit"), std::string("unit/") + f.key, on ? "true" : "false"); });
+    box->addWidget(sheet);
+    switches_ = add_switches(*sheet, QStringLiteral("unit"), unit, [this](const SwitchField& f, bool on) { session_.document().set(tr("Describe the unit"), std::string("unit/") + f.key, on ? "true" : "false"); });
     for (std::size_t i = 0; i < unit.outputs.size(); ++i)
         box->addWidget(output(i));
     if (unit.outputs.size() < max_outputs) {
@@ -103,13 +104,14 @@ QWidget* UnitCard::output(std::size_t index)
     drives->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     drives->setMinimumContentsLength(14);
     connect(drives, &QComboBox::activated, this, [this, index](int to) { edit_output(index, tr("Say what an output drives"), [to](Output& x) { x.drives = static_cast<Drives>(to); }); });
-    auto* grid = new QGridLayout;
-    grid->addWidget(new QLabel(tr("Drives")), 0, 0);
-    grid->addWidget(drives, 0, 1, Qt::AlignRight);
+    drives->setAccessibleName(tr("What %1 drives").arg(qs(o.key)));
+    auto* sheet = new FieldSheet(session_);
     const std::string path = "output/" + o.id + "/";
-    output_rows_.push_back(add_rows(*grid, session_, QStringLiteral("output%1").arg(index), o, [this, path](const std::string& key, double to) { session_.document().set(tr("Describe an output"), path + key, to); }));
-    box->addLayout(grid);
-    output_switches_.push_back(add_switches(*box, QStringLiteral("output%1").arg(index), o, [this, path](const SwitchField& f, bool on) { session_.document().set(tr("Describe an output"), path + f.key, on ? "true" : "false"); }));
+    sheet->set_path("output/" + o.id);
+    sheet->add(tr("Drives"), drives, "drives");
+    output_rows_.push_back(add_rows(*sheet, session_, QStringLiteral("output%1").arg(index), o, [this, path](const std::string& key, double to) { session_.document().set(tr("Describe an output"), path + key, to); }));
+    box->addWidget(sheet);
+    output_switches_.push_back(add_switches(*sheet, QStringLiteral("output%1").arg(index), o, [this, path](const SwitchField& f, bool on) { session_.document().set(tr("Describe an output"), path + f.key, on ? "true" : "false"); }));
     box->addWidget(fault_words(index));
     return frame;
 }

@@ -3,20 +3,31 @@
 #include "app/shell/theme.h"
 #include "app/widgets/cursor_clock.h"
 #include "app/widgets/form.h"
-#include "core/wording/figure_table.h"
 #include "core/wording/why.h"
+#include "difference_line.h"
+#include "disagreement_list.h"
+#include "figure_sheet.h"
 
 #include <QApplication>
 #include <QClipboard>
 #include <QHBoxLayout>
-#include <QHeaderView>
 #include <QPushButton>
-#include <QTableWidget>
+#include <QScrollArea>
 #include <QVBoxLayout>
 
-#include <cmath>
+#include <algorithm>
 
 namespace vernal {
+namespace {
+
+QPushButton* quiet(const QString& words)
+{
+    auto* b = new QPushButton(words);
+    b->setObjectName("quiet");
+    return b;
+}
+
+} // namespace
 
 RunStation::RunStation(Session& session, QWidget* parent) : QWidget(parent), session_(session)
 {
@@ -26,42 +37,22 @@ RunStation::RunStation(Session& session, QWidget* parent) : QWidget(parent), ses
     hint->setObjectName("second");
     head->addWidget(hint, 1);
     head->addWidget(new CursorClock(session));
-    auto* whole = new QPushButton(tr("Whole day"));
-    whole->setObjectName("quiet");
-    auto* copy = new QPushButton(tr("Copy the picture"));
-    copy->setObjectName("quiet");
+    QPushButton *whole = quiet(tr("Whole day")), *copy = quiet(tr("Copy the picture"));
     head->addWidget(whole);
     head->addWidget(copy);
     chart_ = new DayChart(session, true);
-    auto* left = new QVBoxLayout;
-    left->addLayout(head);
-    left->addWidget(chart_, 1);
-    table_ = new QTableWidget;
-    table_->setObjectName("figures");
-    table_->verticalHeader()->hide();
-    table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    table_->setShowGrid(false);
-    table_->setFocusPolicy(Qt::StrongFocus);
-    why_ = new QLabel;
-    why_->setObjectName("runWhy");
-    why_->setWordWrap(true);
-    at_ = new QLabel;
-    at_->setWordWrap(true);
-    auto* right = new QVBoxLayout;
-    table_title_ = heading(tr("Figures"));
-    right->addWidget(table_title_);
-    right->addWidget(table_, 1);
-    right->addWidget(heading(tr("Readings at the cursor")));
-    right->addWidget(at_);
-    right->addWidget(why_);
-    auto* panel = new QWidget;
-    panel->setLayout(right);
-    panel->setFixedWidth(346);
-    auto* box = new QHBoxLayout(this);
+    below_ = new QWidget;
+    auto* row = new QHBoxLayout(below_);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(10);
+    row->addWidget(make_table(), 3);
+    row->addWidget(make_why(), 2);
+    auto* box = new QVBoxLayout(this);
     box->setContentsMargins(14, 10, 10, 8);
-    box->setSpacing(10);
-    box->addLayout(left, 1);
-    box->addWidget(panel);
+    box->setSpacing(6);
+    box->addLayout(head);
+    box->addWidget(chart_, 1);
+    box->addWidget(below_);
     connect(whole, &QPushButton::clicked, this, [this] {
         if (const auto& o = session_.outcome(); o && o->size())
             chart_->axisRect()->axis(QCPAxis::atBottom)->setRange(o->time_s(0) + o->start_s(), o->time_s(o->size() - 1) + o->start_s());
@@ -74,53 +65,67 @@ RunStation::RunStation(Session& session, QWidget* parent) : QWidget(parent), ses
         connect(&session, signal, this, &RunStation::show_why);
 }
 
+// What is below the picture takes two fifths at most.
+void RunStation::resizeEvent(QResizeEvent* e)
+{
+    QWidget::resizeEvent(e);
+    below_->setFixedHeight(std::clamp(height() * 2 / 5, 200, 310));
+}
+
+QWidget* RunStation::make_table()
+{
+    auto* card = new QFrame;
+    card->setObjectName("card");
+    auto* column = new QVBoxLayout(card);
+    column->setContentsMargins(10, 6, 6, 6);
+    column->setSpacing(4);
+    table_title_ = heading(tr("Figures"));
+    figures_ = new FigureSheet(session_);
+    difference_ = new DifferenceLine(session_);
+    disagreements_ = new DisagreementList(session_);
+    column->addWidget(table_title_);
+    column->addWidget(figures_, 1);
+    column->addWidget(difference_);
+    column->addWidget(disagreements_, 1);
+    disagreements_->hide();
+    return card;
+}
+
+QWidget* RunStation::make_why()
+{
+    auto* panel = new QFrame;
+    panel->setObjectName("card");
+    auto* column = new QVBoxLayout(panel);
+    column->setContentsMargins(12, 6, 10, 6);
+    at_ = new QLabel;
+    at_->setWordWrap(true);
+    why_ = new QLabel;
+    why_->setObjectName("runWhy");
+    why_->setWordWrap(true);
+    why_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    column->addWidget(heading(tr("Why, at the cursor")));
+    column->addWidget(at_);
+    column->addWidget(why_);
+    column->addStretch(1);
+    auto* scroll = new QScrollArea;
+    scroll->setWidget(panel);
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    return scroll;
+}
+
 void RunStation::show_figures()
 {
     const auto& o = session_.outcome();
     if (!o)
         return;
-    table_->clear();
-    table_title_->setText(o->is_replay() ? tr("Where the log and the rules differ") : tr("Figures"));
-    if (o->is_replay())
-        return show_disagreements(*o);
-    const Verdict& verdict = session_.verdict();
-    const bool two = verdict.baseline_figures.has_value();
-    table_->setColumnCount(two ? 3 : 2);
-    QStringList heads{tr("figure"), qs(o->variant.name)};
-    if (two)
-        heads << qs(verdict.baseline_name);
-    table_->setHorizontalHeaderLabels(heads);
-    table_->setRowCount(0);
-    for (const Figure* row : figure_rows()) {
-        const QString mine = o->figures() ? qs(figure_text(*row, *o->figures(), session_.units())) : QString(), other = two ? qs(figure_text(*row, *verdict.baseline_figures, session_.units())) : QString();
-        if (mine.isEmpty() && other.isEmpty())
-            continue;
-        const int i = table_->rowCount();
-        table_->insertRow(i);
-        table_->setItem(i, 0, new QTableWidgetItem(tr(row->label)));
-        for (int c = 1; c < table_->columnCount(); ++c) {
-            auto* item = new QTableWidgetItem(c == 1 ? mine : other);
-            item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-            item->setFont(text_font(13));
-            table_->setItem(i, c, item);
-        }
-    }
-    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    table_->horizontalHeader()->setStretchLastSection(true);
-}
-
-void RunStation::show_disagreements(const Outcome& o)
-{
-    table_->setColumnCount(3);
-    table_->setHorizontalHeaderLabels({tr("from – to"), tr("log, rules"), tr("decided by")});
-    table_->setRowCount(static_cast<int>(o.replay->disagreements.size()));
-    for (int i = 0; i < table_->rowCount(); ++i) {
-        const Disagreement& d = o.replay->disagreements[static_cast<std::size_t>(i)];
-        table_->setItem(i, 0, new QTableWidgetItem(QStringLiteral("%1–%2").arg(qs(clock_text(d.from_s + o.start_s())), qs(clock_text(d.to_s + o.start_s())))));
-        table_->setItem(i, 1, new QTableWidgetItem(d.recorded_on ? tr("on, off") : tr("off, on")));
-        table_->setItem(i, 2, new QTableWidgetItem(qs(decider_name(o.variant.unit, d.priority, d.rule))));
-    }
-    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    const bool replay = o->is_replay();
+    table_title_->setText(replay ? o->replay->disagreements.empty() ? tr("The log and the rules agree throughout") : tr("Where the log and the rules differ: %1 times, %2 in all").arg(o->replay->disagreements.size()).arg(text(o->replay->disagree_s, Quantity::minutes, session_.units())) : tr("Figures"));
+    figures_->setVisible(!replay);
+    disagreements_->setVisible(replay);
+    disagreements_->refresh();
+    figures_->refresh();
+    replay ? difference_->hide() : difference_->refresh();
 }
 
 void RunStation::show_why()
@@ -132,7 +137,7 @@ void RunStation::show_why()
     const ChannelBits distrusted = faults(o->program, o->state(i));
     QString readings;
     for (std::size_t p = 0; p < o->variant.probes.size(); ++p)
-        readings += QStringLiteral("%1%2 %3").arg(p ? QStringLiteral("<br>") : QString(), qs(o->variant.probes[p].name), text(o->reading_c(i, p), Quantity::temperature, session_.units())) + ((distrusted >> p & 1U) != 0 ? tr(", distrusted") : QString());
+        readings += QStringLiteral("%1%2 <b>%3</b>").arg(p ? QStringLiteral(" · ") : QString(), qs(o->variant.probes[p].name), text(o->reading_c(i, p), Quantity::temperature, session_.units())) + ((distrusted >> p & 1U) != 0 ? tr(", distrusted") : QString());
     if (o->is_replay())
         for (const std::string& note : replay_notes(o->variant, *o->replay))
             readings += QStringLiteral("<br><span style='color:%1'>%2</span>").arg(theme().second_ink.name(), qs(note).toHtmlEscaped());

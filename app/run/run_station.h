@@ -2,27 +2,39 @@
 
 #include "app/charts/day_chart.h"
 
-class QTableWidget;
+class QLabel;
+class QVBoxLayout;
 
 namespace vernal {
 
-// The day at full size, Why at the cursor, and the figures per variant.
+class DifferenceLine;
+class DisagreementList;
+class FigureSheet;
+
+// The day over the whole width; below it the figures per variant, or where a log
+// and the rules differ, and Why at the cursor.
 class RunStation : public QWidget {
     Q_OBJECT
 public:
     explicit RunStation(Session& session, QWidget* parent = nullptr);
     DayChart* chart() { return chart_; }
 
+protected:
+    void resizeEvent(QResizeEvent* e) override;
+
 private:
+    QWidget* make_table();
+    QWidget* make_why();
     void show_figures();
     void show_why();
-    void show_disagreements(const Outcome& o);
     Session& session_;
     DayChart* chart_;
-    QTableWidget* table_;
-    QLabel* why_;
-    QLabel* at_;
+    QWidget* below_;
     QLabel* table_title_;
+    FigureSheet* figures_;
+    DifferenceLine* difference_;
+    DisagreementList* disagreements_;
+    QLabel *why_, *at_;
 };
 
 } // namespace vernal

@@ -2,6 +2,7 @@
 
 #include "app/charts/day_chart.h"
 #include "app/days/days_station.h"
+#include "app/findings/findings_panel.h"
 #include "app/loop/loop_station.h"
 #include "app/probes/probes_station.h"
 #include "app/rules/rules_station.h"
@@ -48,6 +49,12 @@ MainWindow::MainWindow(Dialogs dialogs, const Options& options, QWidget* parent)
     work_ = new WorkView({session_, dialogs_, options_.own_curves.isEmpty() ? qs(own_curves_path().string()) : options_.own_curves}, {save_, {undo_, redo_, glare_}}, options_.remember);
     connect(work_, &WorkView::palette_wanted, this, &MainWindow::open_palette);
     pages_->addWidget(work_);
+    for (QAction* a : work_->commands()) { // of hidden stations too, while a job is open
+        addAction(a);
+        all_actions_.append(a);
+        a->setEnabled(false);
+        connect(pages_, &QStackedWidget::currentChanged, a, [a](int page) { a->setEnabled(page == 1); });
+    }
     connect(&session_.document().undo_stack(), &QUndoStack::cleanChanged, this, [this](bool clean) { setWindowModified(!clean); });
     show_start();
 }
@@ -103,7 +110,11 @@ void MainWindow::make_view_actions()
     });
     action(tr("Units: metric"), {}, [this] { session_.set_units(Units::metric()); });
     action(tr("Units: US"), {}, [this] { session_.set_units(Units::us()); });
-    action(tr("Findings, open or folded"), QKeySequence(Qt::Key_F4), [this] { show_findings(!work_->findings_shown()); });
+    action(tr("Findings, open or folded"), QKeySequence(Qt::Key_F4), [this] {
+        show_findings(!work_->findings_shown());
+        if (work_->findings_shown())
+            work_->findings().take_focus();
+    });
     action(tr("Day strip: next height"), QKeySequence(Qt::Key_F3), [this] { work_->next_strip_height(); });
     action(tr("Next part of the window"), QKeySequence(Qt::Key_F6), [this] { work_->next_pane(); });
     action(tr("Time of the cursor"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] { work_->ask_time(); });
@@ -242,6 +253,9 @@ void MainWindow::go_to_sum(const std::string& key)
     if (auto* open = work_->findChild<QAbstractButton*>(QStringLiteral("sum.%1.open").arg(qs(key)))) {
         open->setChecked(true);
         open->setFocus(Qt::ShortcutFocusReason);
+        const auto inputs = open->parentWidget()->findChildren<NumberEdit*>();
+        if (!inputs.isEmpty())
+            inputs.front()->setFocus(Qt::ShortcutFocusReason);
     }
 }
 

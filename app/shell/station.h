@@ -6,6 +6,8 @@
 #include "dialogs.h"
 #include "session.h"
 
+#include <functional>
+
 namespace vernal {
 
 // What every station is made with; outlives it.
@@ -23,6 +25,10 @@ struct Station {
     QWidget* (*make)(const StationContext& context);
 };
 const std::vector<Station>& stations(); // in the order of the rail
+
+// What a station can do besides its buttons: found by its name and done by its key
+// while a job is open, whichever station is shown.
+void add_command(QWidget& station, const QString& name, const QKeySequence& key, const std::function<void()>& act);
 
 int station_of(const Finding& f);   // index in stations()
 int station_index(const char* key); // a key of stations()

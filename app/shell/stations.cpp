@@ -4,6 +4,8 @@
 #include "app/rules/station.h"
 #include "app/run/station.h"
 
+#include <QAction>
+
 #include <algorithm>
 #include <string_view>
 
@@ -25,6 +27,14 @@ int station_index(const char* key)
 {
     const auto it = std::find_if(stations().begin(), stations().end(), [&](const Station& s) { return std::string_view(s.key) == key; });
     return static_cast<int>(it - stations().begin());
+}
+
+void add_command(QWidget& station, const QString& name, const QKeySequence& key, const std::function<void()>& act)
+{
+    auto* a = new QAction(name, &station);
+    a->setShortcut(key);
+    QObject::connect(a, &QAction::triggered, &station, [act] { act(); });
+    station.addAction(a);
 }
 
 int station_of(const Finding& f)

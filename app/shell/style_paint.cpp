@@ -58,7 +58,8 @@ void number_in_text(QPainter& p, const QRect& r, const QStyleOption& o, const QW
     if (w->property("wrong").toBool() || is_on(o, QStyle::State_HasFocus) || is_on(o, QStyle::State_MouseOver))
         return field(p, r, o, w);
     p.setPen(QPen(theme().ink, 1, Qt::DotLine));
-    p.drawLine(r.left() + 2, r.bottom() - 1, r.right() - 1, r.bottom() - 1);
+    const int y = std::min(r.bottom() - 1, r.center().y() + 10);
+    p.drawLine(r.left() + 2, y, r.right() - 1, y);
 }
 
 void button(QPainter& p, const QStyleOption& o, const QWidget* w)
@@ -232,13 +233,13 @@ ButtonLook button_look(const QWidget* w)
     return {};
 }
 
-bool is_panel(const QWidget* w)
+QString panel_name(const QWidget* w)
 {
-    const QString name = w->objectName();
+    const QString look = w->property("look").toString(), name = look.isEmpty() ? w->objectName() : look;
     for (const char* panel : {"card", "top", "rail", "side", "strip"})
         if (qobject_cast<const QFrame*>(w) && name == QLatin1String(panel))
-            return true;
-    return false;
+            return name;
+    return {};
 }
 
 QRect scroll_part(const QStyleOptionSlider& bar, QStyle::SubControl part)
@@ -300,8 +301,8 @@ void WindowStyle::drawControl(ControlElement e, const QStyleOption* o, QPainter*
         }
         return;
     case CE_ShapedFrame:
-        if (w && is_panel(w))
-            return panel(*p, o->rect, w->objectName());
+        if (w && !panel_name(w).isEmpty())
+            return panel(*p, o->rect, panel_name(w));
         break;
     case CE_Splitter: {
         const bool across = is_on(*o, State_Horizontal); // the handle stands between left and right
@@ -312,6 +313,14 @@ void WindowStyle::drawControl(ControlElement e, const QStyleOption* o, QPainter*
         p->fillRect(o->rect, t.surface);
         p->setPen(t.hairline);
         return p->drawLine(o->rect.bottomLeft(), o->rect.bottomRight());
+    case CE_HeaderLabel:
+        if (const auto* header = qstyleoption_cast<const QStyleOptionHeader*>(o)) {
+            QStyleOptionHeaderV2 own;
+            static_cast<QStyleOptionHeader&>(own) = *header;
+            own.rect.adjust(5, 0, -5, 0); // as the cells below
+            return QProxyStyle::drawControl(e, &own, p, w);
+        }
+        break;
     case CE_TabBarTabShape: return tab(*p, *o);
     case CE_TabBarTabLabel: {
         QFont f = p->font();

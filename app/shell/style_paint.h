@@ -24,7 +24,8 @@ struct ButtonLook {
 };
 ButtonLook button_look(const QWidget* w);
 
-bool is_panel(const QWidget* w); // a frame with a ground of its own: card, top, rail, side, strip
+// A frame with a ground of its own: card, top, rail, side, strip, by its look or object name. Empty: none.
+QString panel_name(const QWidget* w);
 
 QRect scroll_part(const QStyleOptionSlider& bar, QStyle::SubControl part);
 

@@ -31,6 +31,7 @@ constexpr Lettering letterings[] = {
     {"h1", 17, true, QPalette::WindowText},
     {"h2", 14, true, QPalette::WindowText},
     {"second", 13, false, QPalette::PlaceholderText},
+    {"usual", 13, false, QPalette::PlaceholderText},
     {"good", 13, true, QPalette::Link},
     {"bad", 13, true, QPalette::BrightText},
     {"refusal", 13, true, QPalette::BrightText},
@@ -65,7 +66,7 @@ void WindowStyle::polish(QWidget* w)
                 label->setForegroundRole(l.role);
             }
     }
-    if (is_panel(w))
+    if (!panel_name(w).isEmpty())
         static_cast<QFrame*>(w)->setFrameShape(QFrame::StyledPanel);
     if (auto* area = qobject_cast<QScrollArea*>(w)) {
         area->setFrameShape(QFrame::NoFrame);
@@ -129,7 +130,7 @@ QSize WindowStyle::sizeFromContents(ContentsType t, const QStyleOption* o, const
         const auto* item = qstyleoption_cast<const QStyleOptionMenuItem*>(o);
         return item && item->menuItemType == QStyleOptionMenuItem::Separator ? s : QSize(s.width() + 14, std::max(s.height(), target_px));
     }
-    case CT_ItemViewItem: return {s.width(), std::max(s.height() + 8, target_px)};
+    case CT_ItemViewItem: return {s.width() + 10, std::max(s.height() + 8, target_px)};
     case CT_HeaderSection: return {s.width() + 6, std::max(s.height(), 28)};
     case CT_CheckBox: return {s.width(), std::max(s.height(), target_px)};
     default: return s;
@@ -141,7 +142,12 @@ QRect WindowStyle::subElementRect(SubElement e, const QStyleOption* o, const QWi
     const QRect r = QProxyStyle::subElementRect(e, o, w);
     if (e == SE_LineEditContents && w && !w->property("inText").toBool() && !qobject_cast<QComboBox*>(w->parentWidget()) && !qobject_cast<QAbstractSpinBox*>(w->parentWidget()))
         return r.adjusted(5, 0, -5, 0);
-    if (e == SE_ItemViewItemText || e == SE_ItemViewItemDecoration)
+    const auto* item = qstyleoption_cast<const QStyleOptionViewItem*>(o);
+    if (item && item->decorationPosition == QStyleOptionViewItem::Top) // a picture with its words below
+        return r;
+    if (e == SE_ItemViewItemText)
+        return r.adjusted(5, 0, -5, 0);
+    if (e == SE_ItemViewItemDecoration)
         return r.translated(5, 0);
     return r;
 }

@@ -154,9 +154,22 @@ void WorkView::ask_time()
 // Escape folds what lies over the work.
 void WorkView::keyPressEvent(QKeyEvent* e)
 {
+    if (e->key() == Qt::Key_Escape && findings_shown() && findings_->leave_try())
+        return;
     if (e->key() == Qt::Key_Escape && findings_shown() && !pinned_)
         return show_findings(false);
+    // What the focused button did not take.
+    if (auto* button = qobject_cast<QAbstractButton*>(QApplication::focusWidget()); button && (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter))
+        return button->click();
     QWidget::keyPressEvent(e);
+}
+
+QList<QAction*> WorkView::commands() const
+{
+    QList<QAction*> all;
+    for (int i = 0; i < stack_->count(); ++i)
+        all += stack_->widget(i)->actions();
+    return all;
 }
 
 void WorkView::next_pane()

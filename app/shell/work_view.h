@@ -31,8 +31,9 @@ public:
     bool findings_shown() const;
     void show_strip(Strip::Height h);
     void next_strip_height();
-    void ask_time();  // of the cursor, typed
-    void next_pane(); // the focus goes on to the next part of the window
+    void ask_time();                  // of the cursor, typed
+    QList<QAction*> commands() const; // of all stations, see add_command()
+    void next_pane();                 // the focus goes on to the next part of the window
 
 signals:
     void palette_wanted();

@@ -27,10 +27,8 @@ QLabel* heading(const QString& text, const char* style)
 
 void show_row(QWidget* edit, bool on)
 {
-    edit->setVisible(on);
-    for (QLabel* label : edit->parentWidget()->findChildren<QLabel*>())
-        if (label->buddy() == edit)
-            label->setVisible(on);
+    if (FieldRow* row = FieldRow::of(edit))
+        row->setVisible(on);
 }
 
 QLabel* remark(const QString& text)
@@ -41,7 +39,7 @@ QLabel* remark(const QString& text)
     return label;
 }
 
-QComboBox* choice_row(QGridLayout& grid, const QString& name, const QString& label, const QStringList& names, const std::function<void(int)>& change)
+QComboBox* choice_row(FieldSheet& sheet, const QString& name, const QString& label, const QStringList& names, const std::function<void(int)>& change, const std::string& key)
 {
     auto* box = new QComboBox;
     box->setObjectName(name);
@@ -50,14 +48,8 @@ QComboBox* choice_row(QGridLayout& grid, const QString& name, const QString& lab
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     box->setMinimumContentsLength(8);
     box->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-    grid.setColumnStretch(1, 1);
     QObject::connect(box, &QComboBox::activated, box, change);
-    const int row = grid.rowCount();
-    auto* text = new QLabel(label);
-    text->setBuddy(box);
-    text->setWordWrap(true);
-    grid.addWidget(text, row, 0);
-    grid.addWidget(box, row, 1);
+    sheet.add(label, box, key);
     return box;
 }
 

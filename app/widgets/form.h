@@ -2,10 +2,10 @@
 #pragma once
 
 #include "core/job/field_lists.h"
+#include "field_sheet.h"
 #include "number_edit.h"
 
 #include <QCheckBox>
-#include <QGridLayout>
 #include <QLabel>
 
 #include <functional>
@@ -18,20 +18,15 @@ namespace vernal {
 // Rows for every number field of `value`; change(key, inside) is called on an edit.
 // Editors are named "<prefix>.<key>". Returns them.
 template <class T>
-std::vector<NumberEdit*> add_rows(QGridLayout& grid, Session& session, const QString& prefix, const T& value, const std::function<void(const std::string&, double)>& change)
+std::vector<NumberEdit*> add_rows(FieldSheet& sheet, Session& session, const QString& prefix, const T& value, const std::function<void(const std::string&, double)>& change)
 {
     std::vector<NumberEdit*> out;
     for (const auto& [field, inside] : number_fields(value)) {
         auto* edit = new NumberEdit(session, field);
+        edit->stand_in_row();
         edit->setObjectName(prefix + "." + QString::fromUtf8(field.key));
         edit->set_value(inside);
-        auto* label = new QLabel(QString::fromUtf8(field.label));
-        label->setToolTip(QString::fromUtf8(field.typical));
-        label->setBuddy(edit);
-        label->setWordWrap(true);
-        const int row = grid.rowCount();
-        grid.addWidget(label, row, 0);
-        grid.addWidget(edit, row, 1, Qt::AlignRight);
+        sheet.add_number(field, edit);
         const std::string key = field.key;
         QObject::connect(edit, &NumberEdit::edited, edit, [change, key](double v) { change(key, v); });
         out.push_back(edit);
@@ -49,16 +44,15 @@ void refresh_rows(const std::vector<NumberEdit*>& edits, const T& value)
 
 // A box per switch of `value`, named "<prefix>.<key>"; change(key, on) on a click.
 template <class T>
-std::vector<QCheckBox*> add_switches(QLayout& box, const QString& prefix, const T& value, const std::function<void(const SwitchField&, bool)>& change)
+std::vector<QCheckBox*> add_switches(FieldSheet& sheet, const QString& prefix, const T& value, const std::function<void(const SwitchField&, bool)>& change)
 {
     std::vector<QCheckBox*> out;
     for (const auto& [field, on] : switch_fields(value)) {
         auto* check = new QCheckBox(QString::fromUtf8(field.label));
         check->setObjectName(prefix + "." + QString::fromUtf8(field.key));
-        check->setToolTip(QString::fromUtf8(field.typical));
         check->setMinimumHeight(32);
         check->setChecked(on);
-        box.addWidget(check);
+        sheet.add({}, check, field.key, QString::fromUtf8(field.typical));
         QObject::connect(check, &QCheckBox::clicked, check, [change, f = field](bool now) { change(f, now); });
         out.push_back(check);
     }
@@ -81,13 +75,13 @@ QScrollArea* side_scroll(QWidget* panel, int width);
 
 QLabel* heading(const QString& text, const char* style = "h2");
 
-// Shows or hides an editor together with the label that names it.
+// Shows or hides an editor together with its row.
 void show_row(QWidget* edit, bool on);
 
 // A label in the second ink that wraps.
 QLabel* remark(const QString& text = {});
 
 // A row with a box of names; change(index) is called when the person chooses.
-QComboBox* choice_row(QGridLayout& grid, const QString& name, const QString& label, const QStringList& names, const std::function<void(int)>& change);
+QComboBox* choice_row(FieldSheet& sheet, const QString& name, const QString& label, const QStringList& names, const std::function<void(int)>& change, const std::string& key = {});
 
 } // namespace vernal

@@ -20,7 +20,7 @@ NumberEdit::NumberEdit(Session& session, const NumberField& field, QWidget* pare
 {
     setAlignment(Qt::AlignRight);
     setAccessibleName(QString::fromUtf8(field.label));
-    setToolTip(QString::fromUtf8(field.typical));
+    setToolTip(qs(hint_text(field, session.units())));
     setMinimumHeight(32);
     connect(this, &QLineEdit::editingFinished, this, &NumberEdit::take);
     connect(&session, &Session::units_changed, this, [this] { show_value(); });
@@ -57,6 +57,15 @@ void NumberEdit::stand_in_text()
     fit();
 }
 
+void NumberEdit::stand_in_row()
+{
+    in_row_ = true;
+    setProperty("inText", true);
+    setTextMargins(0, 0, 0, 0);
+    setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Fixed);
+    fit();
+}
+
 // While what is typed is no number, or none that can be, what stood there holds.
 void NumberEdit::type_on()
 {
@@ -80,7 +89,8 @@ void NumberEdit::fit()
 {
     ensurePolished(); // the style brings another font
     const QFontMetrics m = fontMetrics();
-    const int wide = in_text_ ? m.horizontalAdvance(text()) + 8 : std::max(78, m.horizontalAdvance(text() + QStringLiteral("00")) + 18);
+    const int wide = in_text_ ? m.horizontalAdvance(text()) + 8 : in_row_ ? std::max(44, m.horizontalAdvance(text()) + 14)
+                                                                          : std::max(78, m.horizontalAdvance(text() + QStringLiteral("00")) + 18);
     if (wide == width())
         return;
     setFixedWidth(wide);
@@ -94,7 +104,7 @@ void NumberEdit::set_reason(const QString& reason)
     setProperty("wrong", !reason.isEmpty());
     style()->unpolish(this);
     style()->polish(this);
-    setToolTip(reason.isEmpty() ? QString::fromUtf8(field_.typical) : reason);
+    setToolTip(reason.isEmpty() ? qs(hint_text(field_, session_.units())) : reason);
     if (!reason.isEmpty() && isVisible())
         QToolTip::showText(mapToGlobal(QPoint(0, height())), reason, this);
 }

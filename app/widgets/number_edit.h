@@ -20,6 +20,8 @@ public:
     // Part of a sentence: low, without a box of its own, and each number typed on the
     // way is told at once; Escape brings back what stood there.
     void stand_in_text();
+    // In a row of a sheet: without a box until the pointer or the caret is in it.
+    void stand_in_row();
     // Number of this typing, for edits that belong together; 0: nothing is being typed.
     int sitting() const { return sitting_; }
 
@@ -42,7 +44,7 @@ private:
     NumberField field_;
     double value_ = 0;
     QString reason_;
-    bool in_text_ = false;
+    bool in_text_ = false, in_row_ = false;
     int sitting_ = 0;
     double stood_ = 0; // before this typing
 };

@@ -1,8 +1,8 @@
 #include "sum_box.h"
 
+#include "field_sheet.h"
 #include "number_edit.h"
 
-#include <QGridLayout>
 #include <QLabel>
 #include <QPushButton>
 #include <QToolButton>
@@ -13,12 +13,13 @@
 namespace vernal {
 
 SumBox::SumBox(Session& session, const FieldSum& sum, Part part, std::size_t probe, QWidget* parent)
-    : QWidget(parent), session_(session), sum_(sum), part_(part), probe_(probe)
+    : QFrame(parent), session_(session), sum_(sum), part_(part), probe_(probe)
 {
     setObjectName(QStringLiteral("sum.") + QString::fromUtf8(sum.key));
     auto* box = new QVBoxLayout(this);
-    box->setContentsMargins(0, 0, 0, 0);
-    box->setSpacing(4);
+    setProperty("look", "card");
+    box->setContentsMargins(1, 0, 1, 0);
+    box->setSpacing(2);
     auto* head = new QToolButton;
     head->setObjectName(objectName() + QStringLiteral(".open"));
     head->setText(tr(sum.title));
@@ -51,38 +52,36 @@ void SumBox::build()
 {
     body_ = new QWidget;
     auto* column = new QVBoxLayout(body_);
-    column->setContentsMargins(10, 0, 0, 8);
-    auto* grid = new QGridLayout;
+    column->setContentsMargins(14, 0, 8, 8);
+    auto* sheet = new FieldSheet(session_);
     const SumContext c = context();
     for (const SumInput& input : sum_.inputs) {
         auto* edit = new NumberEdit(session_, input.field);
         edit->setObjectName(objectName() + "." + QString::fromUtf8(input.field.key));
         edit->set_value(std::clamp(input.from(c), input.field.min, input.field.max));
-        auto* label = new QLabel(tr(input.field.label));
-        label->setToolTip(QString::fromUtf8(input.field.typical));
-        label->setBuddy(edit);
-        label->setWordWrap(true);
-        const int row = grid->rowCount();
-        grid->addWidget(label, row, 0);
-        grid->addWidget(edit, row, 1, Qt::AlignRight);
+        edit->stand_in_row();
+        sheet->add_number(input.field, edit);
         connect(edit, &NumberEdit::edited, this, &SumBox::refresh);
         edits_.push_back(edit);
     }
-    column->addLayout(grid);
+    column->addWidget(sheet);
+    auto* below = new QVBoxLayout;
+    below->setContentsMargins(0, 4, 0, 0);
+    column->addLayout(below);
     formula_ = new QLabel;
     formula_->setObjectName(objectName() + QStringLiteral(".formula"));
     formula_->setWordWrap(true);
     formula_->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    column->addWidget(formula_);
+    below->addWidget(formula_);
     auto* origin = new QLabel(tr("By: %1").arg(QString::fromUtf8(sum_.origin)));
     origin->setObjectName("second");
     origin->setWordWrap(true);
-    column->addWidget(origin);
+    below->addWidget(origin);
     if (sum_.take) {
         take_ = new QPushButton(tr(sum_.take));
         take_->setObjectName("act");
         connect(take_, &QPushButton::clicked, this, &SumBox::take);
-        column->addWidget(take_);
+        below->addWidget(take_);
     }
     layout()->addWidget(body_);
     connect(&session_, &Session::units_changed, this, &SumBox::refresh);

@@ -5,7 +5,7 @@
 #include "app/shell/session.h"
 #include "core/sums/field_sums.h"
 
-#include <QWidget>
+#include <QFrame>
 
 class QLabel;
 class QPushButton;
@@ -14,7 +14,7 @@ namespace vernal {
 
 class NumberEdit;
 
-class SumBox : public QWidget {
+class SumBox : public QFrame {
     Q_OBJECT
 public:
     // probe: of a probe's sum; < probes of the variant.

@@ -73,10 +73,10 @@ Found stagnates(const FindingContext& c)
 const FindingKinds& day_findings()
 {
     static const FindingKinds table{
-        {"glycol_too_weak", glycol_too_weak, Cause::loop, Loops::glycol},
-        {"freezes_today", freezes_today, Cause::loop, Loops::liquid},
-        {"scald", scald, Cause::sight, Loops::tank},
-        {"stagnates", stagnates, Cause::sight, Loops::liquid},
+        {"glycol_too_weak", glycol_too_weak, Cause::loop, Loops::glycol, "loop/glycol_fraction"},
+        {"freezes_today", freezes_today, Cause::loop, Loops::liquid, "loop/supply"},
+        {"scald", scald, Cause::sight, Loops::tank, "loop/tank"},
+        {"stagnates", stagnates, Cause::sight, Loops::liquid, "loop/collector"},
     };
     return table;
 }

@@ -55,6 +55,22 @@ std::vector<Finding> findings(const FindingContext& context)
     return out;
 }
 
+void place_findings(std::vector<Finding>& found, const Job& job, std::size_t variant)
+{
+    for (Finding& f : found) {
+        if (f.remedy)
+            for (const RemedyChange& c : changes_of(job, variant, *f.remedy))
+                if (c.value != "added" && (f.at.empty() || c.path.starts_with(f.at + "/"))) {
+                    f.at = c.path;
+                    break;
+                }
+        if (const FindingKind* kind = find_kind(f.kind); f.at.empty() && kind)
+            f.at = kind->at;
+    }
+}
+
+bool is_at(const Finding& f, const std::string& path) { return f.at == path || f.at.starts_with(path + "/"); }
+
 const char* severity_text(Severity s)
 {
     static constexpr const char* texts[] = {"serious", "caution", "note"};

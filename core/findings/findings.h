@@ -70,12 +70,20 @@ struct FindingKind {
     std::vector<Finding> (*check)(const FindingContext&);
     Cause cause = Cause::rules;
     Loops loops = Loops::all;
+    const char* at = ""; // path of what it is about, where neither the finding itself nor its remedy says
 };
 const std::vector<FindingKind>& finding_kinds();
 
 const FindingKind* find_kind(const std::string& key); // nullptr: unknown
 
 std::vector<Finding> findings(const FindingContext& context);
+
+// Says what the findings are about that do not say it themselves, and of those that
+// do the very setting, by what their remedies change. job, variant: they are of.
+void place_findings(std::vector<Finding>& found, const Job& job, std::size_t variant);
+
+// Whether it is about this part, rule, probe or setting, or one of its settings.
+bool is_at(const Finding& f, const std::string& path);
 
 const char* severity_text(Severity s); // "serious", "caution", "note"
 

@@ -155,17 +155,17 @@ Found output_missing(const FindingContext& c)
 const FindingKinds& loop_findings()
 {
     static const FindingKinds table{
-        {"output_missing", output_missing, Cause::loop},
-        {"pump_below_lift", pump_below_lift, Cause::loop, Loops::draining},
+        {"output_missing", output_missing, Cause::loop, Loops::all, "loop/pump"},
+        {"pump_below_lift", pump_below_lift, Cause::loop, Loops::draining, "loop/pump/head_m"},
         {"reservoir_too_small", reservoir_too_small, Cause::loop, Loops::draining},
-        {"pitch_too_small", pitch_too_small, Cause::loop, Loops::draining},
+        {"pitch_too_small", pitch_too_small, Cause::loop, Loops::draining, "loop/drain_back/pitch"},
         {"restarts_while_draining", restarts_while_draining, Cause::rules, Loops::draining},
-        {"fills_with_steam", fills_with_steam, Cause::rules, Loops::draining},
-        {"siphon_cannot_stand", siphon_cannot_stand, Cause::loop, Loops::draining},
-        {"panel_label_impossible", panel_label_impossible, Cause::loop, Loops::panel},
+        {"fills_with_steam", fills_with_steam, Cause::rules, Loops::draining, "loop/collector"},
+        {"siphon_cannot_stand", siphon_cannot_stand, Cause::loop, Loops::draining, "loop/drain_back/siphon"},
+        {"panel_label_impossible", panel_label_impossible, Cause::loop, Loops::panel, "loop/panel"},
         {"battery_cut_too_low", battery_cut_too_low, Cause::loop, Loops::battery},
         {"battery_cut_without_band", battery_cut_without_band, Cause::loop, Loops::battery},
-        {"battery_trips", battery_trips, Cause::loop, Loops::battery},
+        {"battery_trips", battery_trips, Cause::loop, Loops::battery, "loop/battery"},
     };
     return table;
 }

@@ -41,8 +41,12 @@ template <class F>
 Found each_probe(const FindingContext& c, F f)
 {
     Found out;
-    for (std::size_t i = 0; i < c.variant.probes.size(); ++i)
+    for (std::size_t i = 0; i < c.variant.probes.size(); ++i) {
+        const std::size_t before = out.size();
         f(out, i, c.variant.probes[i]);
+        for (std::size_t k = before; k < out.size(); ++k)
+            out[k].at = "probe/" + c.variant.probes[i].id;
+    }
     return out;
 }
 
@@ -211,7 +215,7 @@ Found limit_not_readable(const FindingContext& c)
         if (at <= it->curve.max_c && ReadingChain(chain_of(c.variant, static_cast<std::size_t>(it - c.variant.probes.begin())), ReadingChain::For::look).at(at, 0).valid)
             continue;
         out.push_back({"", Severity::serious, std::string(kind_of(r).title) + " at " + temp(c, at) + " can never act",
-            named(*it) + " cannot be read that high: its curve is good to " + temp(c, it->curve.max_c) + ", the unit calls it broken above " + temp(c, c.variant.input.high_c) + ". Use another probe, or a lower limit.", {}});
+            named(*it) + " cannot be read that high: its curve is good to " + temp(c, it->curve.max_c) + ", the unit calls it broken above " + temp(c, c.variant.input.high_c) + ". Use another probe, or a lower limit.", {}, "rule/" + r.id});
     }
     return out;
 }
@@ -237,12 +241,12 @@ Found lead_reads_off(const FindingContext& c)
 
 Found counts_too_coarse(const FindingContext& c)
 {
-    return each_budget(c, [&](Found& out, std::size_t, const DifferenceOf& d, const Widest& w) {
+    return each_budget(c, [&](Found& out, std::size_t r, const DifferenceOf& d, const Widest& w) {
         const double count = 2 * std::max(w.points.on.lines[static_cast<std::size_t>(ErrorCause::resolution)].source_k, w.points.on.lines[static_cast<std::size_t>(ErrorCause::resolution)].store_k);
         if (count <= coarse_share * (d.on - d.off).in_kelvin())
             return;
         out.push_back({"", Severity::caution, "The unit sees only steps of " + fine(c, count),
-            "At a store of " + temp(c, w.store_c) + " that is much of the " + diff(c, (d.on - d.off).in_kelvin()) + " between start and stop: it switches by steps, not by the fluids. A pull-up that suits the probe, or more bits.", {}});
+            "At a store of " + temp(c, w.store_c) + " that is much of the " + diff(c, (d.on - d.off).in_kelvin()) + " between start and stop: it switches by steps, not by the fluids. A pull-up that suits the probe, or more bits.", {}, "rule/" + c.variant.unit.rules[r].id});
     });
 }
 

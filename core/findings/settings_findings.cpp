@@ -319,7 +319,7 @@ const FindingKinds& settings_findings()
         {"off_not_below_on", off_not_below_on},
         {"hysteresis_not_positive", hysteresis_not_positive},
         {"rule_out_of_action", rule_out_of_action},
-        {"collector_without_probe", collector_without_probe, Cause::probes},
+        {"collector_without_probe", collector_without_probe, Cause::probes, Loops::all, "loop/collector"},
         {"limit_reads_collector", limit_reads_collector},
         {"limit_below_the_layers", limit_below_the_layers, Cause::rules, Loops::tank},
         {"output_moves_nothing", output_moves_nothing},

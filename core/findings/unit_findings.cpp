@@ -1,5 +1,6 @@
 #include "shared.h"
 
+#include "core/job/field_path.h"
 #include "core/job/fresh_rule.h"
 #include "core/sums/filling.h"
 #include "core/sums/switching.h"
@@ -167,7 +168,7 @@ Found collector_probe_astray(const FindingContext& c)
                                         x.placement = 0.02;
                             }};
         out.push_back({"", Severity::caution, elsewhere ? p->name + " does not sit on the collector" : p->name + " reads the weather",
-            elsewhere ? "While nothing flows it learns nothing of the sun: the pump starts late or never." : "It takes " + to_text(p->placement, Quantity::ratio, c.units) + " of its reading from the air around it: in the shade or in moving air it starts late, in the sun early.", remedy});
+            elsewhere ? "While nothing flows it learns nothing of the sun: the pump starts late or never." : "It takes " + to_text(p->placement, Quantity::ratio, c.units) + " of its reading from the air around it: in the shade or in moving air it starts late, in the sun early.", remedy, "probe/" + p->id});
         break;
     }
     return out;
@@ -177,15 +178,15 @@ Found pipe_bears_too_little(const FindingContext& c)
 {
     const double stands = stagnation_c(loop(c).collector);
     Found out;
-    const auto look = [&](const Pipe& p, const char* name) {
+    const auto look = [&](const Pipe& p, const char* name, Part part) {
         const double bears = p.bears_c;
         if (bears <= 0 || (bears >= stands && bears >= plastic_c) || stands < bears)
             return;
         if (out.empty())
-            out.push_back({"", Severity::serious, std::string("The ") + name + " pipe bears " + temp(c, bears), "Full sun without flow brings the collector to " + temp(c, stands) + ". Plastic heating pipe is made for 100 °C at the most, and that for hours only (ISO 10508, malfunction class, from memory); copper on any loop that stagnates hotter.", {}});
+            out.push_back({"", Severity::serious, std::string("The ") + name + " pipe bears " + temp(c, bears), "Full sun without flow brings the collector to " + temp(c, stands) + ". Plastic heating pipe is made for 100 °C at the most, and that for hours only (ISO 10508, malfunction class, from memory); copper on any loop that stagnates hotter.", {}, part_path(part) + "/bears_c"});
     };
-    look(loop(c).supply, "supply");
-    look(loop(c).back, "return");
+    look(loop(c).supply, "supply", Part::supply);
+    look(loop(c).back, "return", Part::back);
     return out;
 }
 
@@ -221,7 +222,7 @@ const FindingKinds& unit_findings()
         {"collector_probe_astray", collector_probe_astray, Cause::probes},
         {"pipe_bears_too_little", pipe_bears_too_little, Cause::loop, Loops::liquid},
         {"unit_on_a_plug", unit_on_a_plug, Cause::loop},
-        {"dip_pipe_in_wrong_port", dip_pipe_in_wrong_port, Cause::loop, Loops::tank},
+        {"dip_pipe_in_wrong_port", dip_pipe_in_wrong_port, Cause::loop, Loops::tank, "loop/tank/dip_swapped"},
     };
     return table;
 }

@@ -274,7 +274,7 @@ private:
         s.quantity = f.quantity;
         s.min = f.min;
         s.max = f.max;
-        s.typical = f.typical;
+        s.typical = hint_text(f, Units{});
     }
 
     // Nothing: not on the way. Else what is left of it, or no way at all: everything.

@@ -50,6 +50,11 @@ Rule fresh_rule(const Variant& v, std::size_t kind)
     FreshContext loop{[&](ProbeRole role) { return probe_for(v, role); }, {}};
     for (const Output& o : v.unit.outputs)
         loop.outputs.push_back({o.key, o.drives});
+    for (const Rule& r : v.unit.rules)
+        if (const auto d = difference_of(v.unit, r); r.enabled && d && !loop.difference) {
+            loop.difference = d;
+            loop.difference_output = r.output;
+        }
     Rule rule{loop.first(), true, body_of(kind, std::make_index_sequence<std::variant_size_v<RuleBody>>())};
     for (const KeyOf& k : keys_of(rule))
         if (k.of == KeyOf::Of::probe)

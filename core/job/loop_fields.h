@@ -11,13 +11,13 @@ template <class V, OneOf<Collector> T>
 void fields(V& v, T& c)
 {
     v.number({"area_m2", "Area", Quantity::area, 0.1, 2000, "Label; of all collectors together"}, c.area_m2);
-    v.number({"eta0", "Efficiency without loss", Quantity::number, 0.05, 1, "Test report to ISO 9806; flat plate 0.70 to 0.82"}, c.eta0);
-    v.number({"a1_w_m2k", "Heat loss coefficient a1", Quantity::loss_linear, 0.3, 40, "Test report to ISO 9806; flat plate 3 to 4.5, tubes 1 to 2"}, c.a1_w_m2k);
-    v.number({"a2_w_m2k2", "Heat loss coefficient a2", Quantity::loss_square, 0, 0.2, "Test report to ISO 9806; 0.005 to 0.02"}, c.a2_w_m2k2);
-    v.number({"sky_exchange", "Night sky exchange", Quantity::number, 0, 1, "About 0.1 behind glass, 0.8 unglazed; an estimate"}, c.sky_exchange);
-    v.number({"capacity_j_m2k", "Heat capacity", Quantity::area_capacity, 500, 60000, "Test report to ISO 9806; 5 to 12 kJ/m²K with fluid"}, c.capacity_j_m2k);
-    v.number({"iam_b0", "Incidence modifier b0", Quantity::number, 0, 0.5, "0.1 for one pane (Duffie & Beckman, ch. 6)"}, c.iam_b0);
-    v.number({"iam_diffuse", "Diffuse modifier", Quantity::number, 0.3, 1, "About 0.9 for one pane"}, c.iam_diffuse);
+    v.number({"eta0", "Efficiency without loss", Quantity::number, 0.05, 1, "Flat plate; test report to ISO 9806", "", {0.70, 0.82}}, c.eta0);
+    v.number({"a1_w_m2k", "Heat loss coefficient a1", Quantity::loss_linear, 0.3, 40, "Tubes about a third to half of a flat plate's; test report to ISO 9806", "", {1, 4.5}}, c.a1_w_m2k);
+    v.number({"a2_w_m2k2", "Heat loss coefficient a2", Quantity::loss_square, 0, 0.2, "Test report to ISO 9806", "", {0.005, 0.02}}, c.a2_w_m2k2);
+    v.number({"sky_exchange", "Night sky exchange", Quantity::number, 0, 1, "Low behind glass, high unglazed; an estimate", "", {0.1, 0.8}}, c.sky_exchange);
+    v.number({"capacity_j_m2k", "Heat capacity", Quantity::area_capacity, 500, 60000, "With its fluid; test report to ISO 9806", "", {5000, 12000}}, c.capacity_j_m2k);
+    v.number({"iam_b0", "Incidence modifier b0", Quantity::number, 0, 0.5, "One pane (Duffie & Beckman, ch. 6)", "", {0.1, 0.1}}, c.iam_b0);
+    v.number({"iam_diffuse", "Diffuse modifier", Quantity::number, 0.3, 1, "One pane, about", "", {0.9, 0.9}}, c.iam_diffuse);
     v.number({"tilt_deg", "Tilt", Quantity::angle, 0, 90, "Steeper gathers more in winter, flatter more in summer"}, c.tilt_deg);
     v.number({"azimuth_deg", "Azimuth, west of south", Quantity::angle, -180, 180, "0 faces south"}, c.azimuth_deg);
     v.number({"content_m3", "Fluid in it", Quantity::volume, 1e-5, 5, "Label; 0.3 to 2 L per m² (estimate)"}, c.content_m3);
@@ -31,9 +31,9 @@ void fields(V& v, T& p)
     v.number({"length_m", "Length", Quantity::length, 0.5, 150, ""}, p.length_m);
     v.number({"outdoor_m", "of it outdoors", Quantity::length, 0, 150, "The part beside the collector"}, p.outdoor_m);
     v.number({"bore_m", "Bore", Quantity::bore, 0.004, 0.6, "Measure, or the pipe's table"}, p.bore_m);
-    v.number({"loss_w_mk", "Loss per length", Quantity::line_loss, 0.02, 3, "0.15 to 0.3 insulated, 0.6 and more bare (estimate)"}, p.loss_w_mk);
+    v.number({"loss_w_mk", "Loss per length", Quantity::line_loss, 0.02, 3, "Insulated; bare twice that and more (estimate)", "", {0.15, 0.3}}, p.loss_w_mk);
     v.number({"fittings", "Bends, tees, valves", Quantity::number, 0, 500, "Sum of loss coefficients: bend 0.7 to 1.5, tee 1 to 1.8, open ball valve 0.05 (handbook values, from memory)"}, p.fittings);
-    v.number({"roughness_m", "Roughness", Quantity::roughness, 0, 0.003, "1.5 µm drawn copper and plastic, 45 µm steel (Moody 1944)"}, p.roughness_m);
+    v.number({"roughness_m", "Roughness", Quantity::roughness, 0, 0.003, "Drawn copper and plastic the least, steel the most (Moody 1944)", "", {1.5e-6, 45e-6}}, p.roughness_m);
     v.number({"bears_c", "The pipe bears up to", Quantity::temperature, 0, 400, "Its label; common plastic heating pipe 95 °C; none for copper", "not stated"}, p.bears_c);
 }
 
@@ -41,7 +41,7 @@ template <class V, OneOf<Tank> T>
 void fields(V& v, T& t)
 {
     v.number({"volume_m3", "Volume", Quantity::volume, 0.02, 50, "What is drawn until the sun is back; see the sum"}, t.volume_m3);
-    v.number({"loss_w_k", "Standing loss", Quantity::conductance, 0, 60, "Label or test report; 1.5 to 3.5 for 300 L"}, t.loss_w_k);
+    v.number({"loss_w_k", "Standing loss", Quantity::conductance, 0, 60, "A tank of a house; label or test report", "", {1.5, 3.5}}, t.loss_w_k);
     v.number({"room_c", "Room temperature", Quantity::temperature, -20, 50, ""}, t.room_c);
     v.number({"coil_w_k", "Coil, heat per kelvin", Quantity::conductance, 10, 20000, "40 to 60 W/K per m² of collector (estimate)"}, t.coil_w_k);
     v.number({"coil_top", "Coil reaches up to", Quantity::ratio, 0.1, 1, "Share of the tank's height"}, t.coil_top);
@@ -65,8 +65,8 @@ template <class V, OneOf<Exchanger> T>
 void fields(V& v, T& x)
 {
     v.number({"ua_w_k", "Heat per kelvin", Quantity::conductance, 10, 50000, "60 to 100 W/K per m² of collector (estimate)"}, x.ua_w_k);
-    v.number({"content_m3", "Content of each side", Quantity::volume, 1e-4, 0.1, "Label; about 1 L for a house"}, x.content_m3);
-    v.number({"loss_w_k", "Standing loss", Quantity::conductance, 0, 60, "0.3 to 1 insulated (estimate)"}, x.loss_w_k);
+    v.number({"content_m3", "Content of each side", Quantity::volume, 1e-4, 0.1, "A house's, about; label", "", {0.001, 0.001}}, x.content_m3);
+    v.number({"loss_w_k", "Standing loss", Quantity::conductance, 0, 60, "Insulated (estimate)", "", {0.3, 1}}, x.loss_w_k);
 }
 
 template <class V, OneOf<Pool> T>
@@ -75,19 +75,19 @@ void fields(V& v, T& p)
     v.number({"volume_m3", "Volume", Quantity::large_volume, 0.5, 5000, "Length × width × mean depth"}, p.volume_m3);
     v.number({"area_m2", "Water surface", Quantity::area, 1, 2500, ""}, p.area_m2);
     v.boolean({"covered", "Cover on"}, p.covered);
-    v.number({"absorptance", "Sun taken up by the water", Quantity::ratio, 0, 1, "0.7 to 0.9, more with a dark floor (estimate)"}, p.absorptance);
-    v.number({"air_speed_m_s", "Air over the water", Quantity::speed, 0, 15, "0.1 indoors, 1 sheltered, 3 open (estimate)"}, p.air_speed_m_s);
-    v.number({"humidity", "Humidity of the air", Quantity::ratio, 0, 1, "0.5 to 0.8 by weather"}, p.humidity);
-    v.number({"still_loss_w_m2k", "Loss without evaporation", Quantity::loss_linear, 0, 40, "3 to 8 (estimate)"}, p.still_loss_w_m2k);
+    v.number({"absorptance", "Sun taken up by the water", Quantity::ratio, 0, 1, "More with a dark floor (estimate)", "", {0.7, 0.9}}, p.absorptance);
+    v.number({"air_speed_m_s", "Air over the water", Quantity::speed, 0, 15, "Least indoors, most in the open (estimate)", "", {0.1, 3}}, p.air_speed_m_s);
+    v.number({"humidity", "Humidity of the air", Quantity::ratio, 0, 1, "By weather", "", {0.5, 0.8}}, p.humidity);
+    v.number({"still_loss_w_m2k", "Loss without evaporation", Quantity::loss_linear, 0, 40, "An estimate", "", {3, 8}}, p.still_loss_w_m2k);
 }
 
 template <class V, OneOf<Slab> T>
 void fields(V& v, T& s)
 {
     v.number({"area_m2", "Heated floor", Quantity::area, 1, 5000, ""}, s.area_m2);
-    v.number({"thickness_m", "Thickness", Quantity::length, 0.02, 0.6, "0.08 to 0.15 m"}, s.thickness_m);
-    v.number({"pipe_w_m2k", "Pipe to slab", Quantity::loss_linear, 1, 60, "8 to 15 per floor area (estimate)"}, s.pipe_w_m2k);
-    v.number({"room_w_m2k", "Slab to room", Quantity::loss_linear, 0.5, 20, "7 to 10; less under carpet (estimate)"}, s.room_w_m2k);
+    v.number({"thickness_m", "Thickness", Quantity::length, 0.02, 0.6, "Screed over its pipes", "", {0.08, 0.15}}, s.thickness_m);
+    v.number({"pipe_w_m2k", "Pipe to slab", Quantity::loss_linear, 1, 60, "Per floor area (estimate)", "", {8, 15}}, s.pipe_w_m2k);
+    v.number({"room_w_m2k", "Slab to room", Quantity::loss_linear, 0.5, 20, "Less under carpet (estimate)", "", {7, 10}}, s.room_w_m2k);
     v.number({"room_c", "Room temperature", Quantity::temperature, -20, 40, ""}, s.room_c);
 }
 
@@ -120,14 +120,14 @@ void fields(V& v, T& d)
 {
     v.number({"lift_m", "Lift", Quantity::length, 0, 60, "From the resting water to the top of the array"}, d.lift_m);
     v.number({"pitch", "Pitch", Quantity::ratio, 0, 0.5, "At least 2 %: what a sag of 6 mm between clips 1.2 m apart needs (computed)"}, d.pitch);
-    v.number({"drain_s", "Drains within", Quantity::duration, 5, 3600, "Watch it once; 1 to 8 min (estimate)"}, d.drain_s);
+    v.number({"drain_s", "Drains within", Quantity::duration, 5, 3600, "Watch it once (estimate)", "", {60, 480}}, d.drain_s);
     v.boolean({"siphon", "The return can run full", "A full return hangs on its own weight: the pump lifts only at the start"}, d.siphon);
     v.boolean({"fill_boost", "Full speed while filling", "A pump set below full speed may not reach the top; 30 % of the speed has 9 % of the head"}, d.fill_boost);
     v.boolean({"check_valve", "A check valve in the return", "There must be none: the array could not drain"}, d.check_valve);
     v.boolean({"vented", "The reservoir has a vent", "An open tank always has; water leaves through it with the air of each filling"}, d.vented);
     v.boolean({"ports_swapped", "Ports swapped", "The return enters where the pump draws: air goes round and locks it"}, d.ports_swapped);
     v.number({"suction_m", "Pump's inlet over the water", Quantity::length, -20, 10, "Negative: flooded. An open tank's dip pipe goes up and over its rim"}, d.suction_m);
-    v.number({"suction_need_m", "Suction head needed", Quantity::length, 0, 10, "The pump's data (NPSH); 0.5 to 2 m (estimate)"}, d.suction_need_m);
+    v.number({"suction_need_m", "Suction head needed", Quantity::length, 0, 10, "The pump's data (NPSH); an estimate", "", {0.5, 2}}, d.suction_need_m);
     v.boolean({"holds_prime", "The dip pipe keeps its water", "A U in the dip pipe or a foot valve"}, d.holds_prime);
 }
 
@@ -161,12 +161,12 @@ void fields(V& v, T& b)
 {
     v.number({"capacity_ah", "Capacity", Quantity::charge, 1, 5000, "Label, at 20 h"}, b.capacity_ah);
     v.number({"resistance_ohm", "Inner resistance", Quantity::resistance, 0.0005, 2, "Drop over current when a load is switched on"}, b.resistance_ohm);
-    v.number({"full_v", "Full, at rest", Quantity::voltage, 2, 60, "12.7 to 12.9 V (lead-acid, from memory)"}, b.full_v);
-    v.number({"empty_v", "Empty, at rest", Quantity::voltage, 1, 60, "11.3 to 11.9 V (lead-acid, from memory)"}, b.empty_v);
+    v.number({"full_v", "Full, at rest", Quantity::voltage, 2, 60, "Lead-acid of 12 V (from memory)", "", {12.7, 12.9}}, b.full_v);
+    v.number({"empty_v", "Empty, at rest", Quantity::voltage, 1, 60, "Lead-acid of 12 V (from memory)", "", {11.3, 11.9}}, b.empty_v);
     v.number({"cut_v", "Pump cut off below", Quantity::voltage, 0, 60, "Above 10.5 V, 1.75 V a cell, at which a lead-acid battery is empty (IEC 60896-11, from memory); the higher, the longer it lives"}, b.cut_v);
-    v.number({"reconnect_v", "and on again above", Quantity::voltage, 0, 60, "12.2 to 14 V (estimate): charged again, not only rested"}, b.reconnect_v);
-    v.number({"charge_limit_v", "Charge limit", Quantity::voltage, 2, 70, "14.1 to 14.8 V by the battery's maker"}, b.charge_limit_v);
-    v.number({"other_load_w", "Other loads", Quantity::small_power, 0, 500, "The unit itself: 0.5 to 3 W"}, b.other_load_w);
+    v.number({"reconnect_v", "and on again above", Quantity::voltage, 0, 60, "Charged again, not only rested (12 V, estimate)", "", {12.2, 14}}, b.reconnect_v);
+    v.number({"charge_limit_v", "Charge limit", Quantity::voltage, 2, 70, "By the battery's maker (12 V)", "", {14.1, 14.8}}, b.charge_limit_v);
+    v.number({"other_load_w", "Other loads", Quantity::small_power, 0, 500, "The unit itself", "", {0.5, 3}}, b.other_load_w);
     v.number({"start_charge", "Charge at the start", Quantity::ratio, 0, 1, ""}, b.start_charge);
     v.number({"cut_delay_s", "Cuts off after", Quantity::duration, 0, 600, "A few seconds, so that the dip of a starting motor does not cut off"}, b.cut_delay_s);
 }
@@ -193,7 +193,7 @@ void fields(V& v, T& x)
     v.number({"precharge_pa", "Gas, when empty", Quantity::pressure, 0, 2e6, "A little below the cold fill; gauge at its gas valve"}, x.precharge_pa);
     v.number({"fill_pa", "Cold fill", Quantity::pressure, 0, 2e6, "0.1 bar for each metre up to the array and 0.5 to 1.5 bar more (estimate); mark it on the gauge"}, x.fill_pa);
     v.number({"relief_pa", "Relief valve opens", Quantity::pressure, 2e4, 2e6, "Its label; never cap or disable it"}, x.relief_pa);
-    v.number({"boils_k", "Boils above water by", Quantity::difference, 0, 30, "2 to 8 K of 30 to 50 % glycol (estimate)"}, x.boils_k);
+    v.number({"boils_k", "Boils above water by", Quantity::difference, 0, 30, "Glycol of 30 to 50 % (estimate)", "", {2, 8}}, x.boils_k);
 }
 
 template <class V, OneOf<CheckValve> T>
@@ -207,7 +207,7 @@ template <class V, OneOf<Wiring> T>
 void fields(V& v, T& w)
 {
     v.number({"cable_m", "Cable, one way", Quantity::length, 0.1, 300, ""}, w.cable_m);
-    v.number({"section_m2", "Wire", Quantity::wire, 1e-7, 1e-4, "1 to 10 mm² (estimate), by the drop: see the sum"}, w.section_m2);
+    v.number({"section_m2", "Wire", Quantity::wire, 1e-7, 1e-4, "By the drop: see the sum (estimate)", "", {1e-6, 1e-5}}, w.section_m2);
     v.number({"breaker_a", "Breaker or fuse", Quantity::current, 0.1, 125, "It must not be larger than what the weakest part behind it bears"}, w.breaker_a);
     v.number({"output_a", "The unit's output bears", Quantity::current, 0.05, 125, "Label of the unit"}, w.output_a);
     v.number({"bears_v", "The unit's supply bears", Quantity::voltage, 0, 400, "Label of the unit", "not known"}, w.bears_v);
@@ -218,7 +218,7 @@ template <class V, OneOf<RockBed> T>
 void fields(V& v, T& r)
 {
     v.number({"volume_m3", "Bed", Quantity::space, 0, 1000, "0.15 to 0.35 m³ per m² of air collector (Duffie & Beckman, ch. 13; from memory)", "none"}, r.volume_m3);
-    v.number({"voids", "Voids", Quantity::ratio, 0.2, 0.7, "0.35 to 0.5, rocks of one size"}, r.voids);
+    v.number({"voids", "Voids", Quantity::ratio, 0.2, 0.7, "Rocks of one size", "", {0.35, 0.5}}, r.voids);
     v.number({"loss_w_k", "Standing loss", Quantity::conductance, 0, 200, ""}, r.loss_w_k);
 }
 

@@ -33,7 +33,7 @@ template <class V, OneOf<Sensor> T>
 void fields(V& v, T& e)
 {
     v.object("tolerance", e.tolerance);
-    v.number({"share", "This one lies in its tolerance at", Quantity::ratio, -1, 1, "−100 % reads lowest, 100 % highest: try both on the strip"}, e.share);
+    v.number({"share", "Lies in its tolerance at", Quantity::ratio, -1, 1, "−100 % reads lowest, 100 % highest: try both on the strip"}, e.share);
     v.number({"dissipation_w_k", "Heat it gives off", Quantity::dissipation, 0, 0.2, "Data sheet; a bead 1 to 2 mW/K in still air, 5 to 10 in a pocket (estimate)", "not stated"}, e.dissipation_w_k);
     v.number({"rated_c", "It bears up to", Quantity::temperature, 0, 600, "Data sheet", "not stated"}, e.rated_c);
 }

@@ -73,6 +73,9 @@ struct FreshContext {
         Drives drives;
     };
     std::vector<Output> outputs; // at least one
+    // The first difference that is in use, and its output: what runs by it takes over its words.
+    std::optional<DifferenceOf> difference = {};
+    std::string difference_output = {};
     // Output that drives this; empty: none.
     std::string driving(Drives what) const
     {

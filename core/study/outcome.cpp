@@ -1,5 +1,7 @@
 #include "outcome.h"
 
+#include "figures_only.h"
+
 #include <cmath>
 
 namespace vernal {
@@ -45,17 +47,6 @@ void run_replay_into(Outcome& o, const Job& job, std::stop_token stop)
     o.program = result->program;
     o.trace = it->second;
     o.replay = std::move(*result);
-}
-
-std::optional<Figures> figures_only(const Job& job, const Variant& v, const Day& day, std::stop_token stop)
-{
-    const auto setup = coupled_setup(job, v, day);
-    if (!setup)
-        return std::nullopt;
-    CoupledOptions options;
-    options.keep_records = false;
-    options.stop = stop;
-    return run_coupled(*setup, options).figures;
 }
 
 } // namespace
@@ -128,17 +119,15 @@ Verdict make_verdict(const RunRequest& r, const Outcome& o, std::stop_token stop
     Verdict out;
     out.id = o.id;
     out.findings = findings({r.job, o.variant, o.figures(), r.units});
-    for (Finding& f : out.findings)
-        if (f.at.empty() && f.remedy && !stop.stop_requested())
-            if (const auto changes = changes_of(r.job, r.variant, *f.remedy); !changes.empty())
-                f.at = changes.front().path;
+    if (!stop.stop_requested())
+        place_findings(out.findings, r.job, r.variant);
     if (!o.figures() || r.baseline == r.variant)
         return out;
     const Variant& other = r.job.variants[r.baseline];
     std::optional<BaselineRun>& kept = known.run;
     if (!kept || !(kept->variant == other && kept->day == o.day && kept->site == r.job.site && kept->traces == r.job.traces)) {
         kept.reset();
-        if (const auto figures = figures_only(r.job, other, o.day, stop); figures && !stop.stop_requested())
+        if (const auto figures = figures_only(r.job, other, o.day, stop); figures)
             kept = BaselineRun{other, o.day, r.job.site, r.job.traces, *figures};
     }
     if (kept)

@@ -10,14 +10,16 @@ namespace {
 
 constexpr std::array sections_m2{0.5e-6, 0.75e-6, 1e-6, 1.5e-6, 2.5e-6, 4e-6, 6e-6, 10e-6, 16e-6, 25e-6, 35e-6};
 
+// x: cable, current, voltage, allowed drop.
 SumResult wire(X x, C c)
 {
     for (double section : sections_m2) {
         Wiring w = c.loop().wiring;
+        w.cable_m = x[0];
         w.section_m2 = section;
-        const double drop = x[0] * cable_ohm(w);
-        if (drop <= x[2] * x[1] && cable_bears_a(section) >= x[0])
-            return {line("2 × ", show(w.cable_m, Q::length, c), " of ", show(section, Q::wire, c), ", warm: ", show(cable_ohm(w), Q::resistance, c), "\n× ", show(x[0], Q::current, c), " = ", show(drop, Q::voltage, c), ", ", show(drop / x[1], Q::ratio, c), " of ", show(x[1], Q::voltage, c),
+        const double drop = x[1] * cable_ohm(w);
+        if (drop <= x[3] * x[2] && cable_bears_a(section) >= x[1])
+            return {line("2 × ", show(w.cable_m, Q::length, c), " of ", show(section, Q::wire, c), ", warm: ", show(cable_ohm(w), Q::resistance, c), "\n× ", show(x[1], Q::current, c), " = ", show(drop, Q::voltage, c), ", ", show(drop / x[2], Q::ratio, c), " of ", show(x[2], Q::voltage, c),
                         "\nit bears ", show(cable_bears_a(section), Q::current, c)),
                 section};
     }
@@ -58,7 +60,10 @@ std::vector<FieldSum> electrical_sums()
 {
     using P = Part;
     return {
-        {"wire", {P::wiring}, "Wire for a drop", "IEC 60228 class 5, IEC 60364-5-52 annex D (from memory)", {{{"current_a", "Current", Q::current, 0.05, 100, ""}, [](C c) { return mains_or_dc(c, std::max(0.05, c.loop().pump.power_w / 230), c.loop().motor.current_a); }}, {{"volt_v", "Voltage", Q::voltage, 5, 400, ""}, [](C c) { return mains_or_dc(c, 230, c.loop().motor.volt_v); }}, {{"drop", "Allowed drop", Q::ratio, 0.005, 0.2, "3 to 5 % (IEC 60364-5-52 annex G, from memory)"}, [](C) { return 0.03; }}}, wire, "Take this wire", [](Loop& l, P, X, double v) { l.wiring.section_m2 = v; }},
+        {"wire", {P::wiring}, "Wire for a run of cable", "IEC 60228 class 5, IEC 60364-5-52 annex D (from memory)", {{{"cable_m", "Cable, one way", Q::length, 0.1, 300, ""}, [](C c) { return c.loop().wiring.cable_m; }}, {{"current_a", "Current", Q::current, 0.05, 100, ""}, [](C c) { return mains_or_dc(c, std::max(0.05, c.loop().pump.power_w / 230), c.loop().motor.current_a); }}, {{"volt_v", "Voltage", Q::voltage, 5, 400, ""}, [](C c) { return mains_or_dc(c, 230, c.loop().motor.volt_v); }}, {{"drop", "Allowed drop", Q::ratio, 0.005, 0.2, "3 to 5 % (IEC 60364-5-52 annex G, from memory)"}, [](C) { return 0.03; }}}, wire, "Take this wire", [](Loop& l, P, X x, double v) {
+             l.wiring.cable_m = x[0];
+             l.wiring.section_m2 = v;
+         }},
         {"breaker", {P::wiring}, "Breaker for the weakest part", "IEC 60364-4-43: rating at most what is behind it (from memory)", {}, breaker, "Take this breaker", [](Loop& l, P, X, double v) { l.wiring.breaker_a = v; }},
         {"panel", {P::panel}, "Panel for the pump", "energy of a day; sun and yield are estimates", {{{"current_a", "Pump's current", Q::current, 0.02, 100, "At its working point, not the label's"}, [](C c) { return c.loop().motor.current_a; }}, {{"volt_v", "Pump's voltage", Q::voltage, 1, 200, ""}, [](C c) { return c.loop().motor.volt_v; }}, {{"hours", "Runs a day", Q::hours, 0.5, 24, ""}, [](C) { return 6.0; }}, {{"sun_h", "Hours of full sun", Q::hours, 0.5, 10, "2 in winter, 5 in summer"}, [](C) { return 3.0; }}, {{"yield", "Of it arrives", Q::ratio, 0.2, 1, "Heat, dust, cable, charging: 65 to 80 %"}, [](C) { return 0.7; }}}, panel_size, "Take a panel of this power", [](Loop& l, P, X, double watt) {
              const double more = watt / std::max(1e-6, l.panel.imp_a * l.panel.vmp_v);

@@ -3,11 +3,17 @@
 
 #include "quantity.h"
 
+#include <cmath>
 #include <concepts>
 #include <cstdint>
 #include <type_traits>
 
 namespace vernal {
+
+// Between what and what a value usually lies, inside unit; NaN: nobody says.
+struct Usual {
+    double from = NAN, to = NAN;
+};
 
 struct NumberField {
     const char* key;
@@ -16,6 +22,7 @@ struct NumberField {
     double min, max;          // inside unit, inclusive
     const char* typical = ""; // what is usual, and its origin
     const char* zero = "";    // what 0 says where it is no value: "not stated"
+    Usual usual = {};
 };
 
 // A field's value as it is shown, and as it is typed: of one that says something else
@@ -23,6 +30,11 @@ struct NumberField {
 std::string field_text(const NumberField& f, double inside, const Units& u);
 // Error also where it lies outside the field's range, with the range.
 Result<double> parse_field(const NumberField& f, const std::string& text, const Units& u);
+
+// "1.5 to 3.5", in these units but without their name; empty: nobody says.
+std::string usual_text(const NumberField& f, const Units& u);
+// What is usual, with its unit, and where that comes from.
+std::string hint_text(const NumberField& f, const Units& u);
 
 struct SwitchField {
     const char* key;

@@ -87,7 +87,7 @@ void LoopTest::a_sum_follows_the_loop_and_the_units()
     open("wire");
     auto* formula = find<QLabel>("sum.wire.formula");
     const QString before = formula->text();
-    type(number("loop.cable_m"), "40");
+    type(number("sum.wire.cable_m"), "40");
     QVERIFY(formula->text() != before);
     const QString metric = formula->text();
     window->session().set_units(Units::us());

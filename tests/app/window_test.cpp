@@ -105,7 +105,7 @@ void WindowTest::imports_a_log_by_file()
     QVERIFY(o->is_replay());
     QVERIFY(!o->replay->disagreements.empty());
     window->show_station(4);
-    QCOMPARE(find<QTableWidget>("figures")->rowCount(), static_cast<int>(o->replay->disagreements.size()));
+    QCOMPARE(find<QTableView>("disagreements")->model()->rowCount(), static_cast<int>(o->replay->disagreements.size()));
     document().undo_stack().undo();
     QCOMPARE(job().days.size(), days);
 }

@@ -148,10 +148,9 @@ TEST(FieldSums, curve_from_points)
 TEST(FieldSums, wire_for_a_drop)
 {
     At at("pv-battery", Part::wiring);
-    at.loop().wiring.cable_m = 10;
-    EXPECT_NEAR(at.of("wire", {5, 12, 0.03}).value, 6e-6, 1e-12);
-    EXPECT_NEAR(at.of("wire", {5, 12, 0.06}).value, 4e-6, 1e-12);
-    EXPECT_TRUE(std::isnan(at.of("wire", {90, 12, 0.01}).value));
+    EXPECT_NEAR(at.of("wire", {10, 5, 12, 0.03}).value, 6e-6, 1e-12);
+    EXPECT_NEAR(at.of("wire", {10, 5, 12, 0.06}).value, 4e-6, 1e-12);
+    EXPECT_TRUE(std::isnan(at.of("wire", {10, 90, 12, 0.01}).value));
 }
 
 TEST(FieldSums, panel_battery_breaker)

@@ -219,6 +219,21 @@ void holds_when_moved(const Variant& v, const Remedy& remedy)
     EXPECT_EQ(there, moved);
 }
 
+// What it is about is there, and findings of loop and probes say it.
+void is_placed(const Job& job, std::vector<Finding> found, const std::string& kind)
+{
+    place_findings(found, job, 0);
+    const auto all = settings_of(job, 0);
+    for (const Finding& f : found) {
+        if (f.kind != kind)
+            continue;
+        const Cause cause = find_kind(kind)->cause;
+        const bool two_probes = kind == "swapped_alone";
+        EXPECT_TRUE(!f.at.empty() || two_probes || cause == Cause::rules || cause == Cause::days) << kind;
+        EXPECT_TRUE(f.at.empty() || std::any_of(all.begin(), all.end(), [&](const Setting& s) { return s.path == f.at || s.path.starts_with(f.at + "/"); })) << kind << " at " << f.at;
+    }
+}
+
 TEST_P(Each, speaks_when_it_should_and_is_silent_otherwise)
 {
     const Case& c = cases()[GetParam()];
@@ -233,6 +248,7 @@ TEST_P(Each, speaks_when_it_should_and_is_silent_otherwise)
     const Finding& finding = *std::find_if(found.begin(), found.end(), [&](const Finding& x) { return std::string(x.kind) == c.kind; });
     EXPECT_FALSE(finding.title.empty());
     EXPECT_FALSE(finding.reason.empty());
+    is_placed(job, found, c.kind);
     for (const Finding& x : found)
         EXPECT_FALSE(names_code(x.title + " " + x.reason + (x.remedy ? x.remedy->label : ""))) << x.title << ": " << x.reason;
     if (!finding.remedy)

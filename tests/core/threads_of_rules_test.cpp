@@ -138,4 +138,26 @@ TEST(Sentence, of_every_kind_has_its_words_and_no_braces)
     EXPECT_EQ(sentence(g, *std::find_if(g.unit.rules.begin(), g.unit.rules.end(), [](const Rule& r) { return std::holds_alternative<Differential>(r.body); }), {}), "Start P1 when the collector is 9.0 K above the tank bottom; stop at 3.0 K.");
 }
 
+// What is added runs by the difference that is there: its pair, its output, its start.
+TEST(FreshRule, takes_over_what_the_difference_says)
+{
+    Variant v = new_job("two-stores").variants[0];
+    auto& d = rule_of<Differential>(v);
+    d.on = TempDiff::kelvin(11.5);
+    v.probes.push_back(v.probes.front());
+    v.probes.back().key = "S9";
+    d.source = "S9";
+    const std::string output = std::find_if(v.unit.rules.begin(), v.unit.rules.end(), [](const Rule& r) { return std::holds_alternative<Differential>(r.body); })->output;
+    const Rule by = fresh_rule(v, kind_index<SpeedByDifference>());
+    EXPECT_EQ(by.output, output);
+    EXPECT_EQ(std::get<SpeedByDifference>(by.body).source, "S9");
+    EXPECT_EQ(std::get<SpeedByDifference>(by.body).store, d.store);
+    EXPECT_EQ(std::get<SpeedByDifference>(by.body).above, d.on);
+    EXPECT_EQ(std::get<SpeedToRise>(fresh_rule(v, kind_index<SpeedToRise>()).body).source, "S9");
+    EXPECT_EQ(std::get<SpeedToTemperature>(fresh_rule(v, kind_index<SpeedToTemperature>()).body).probe, "S9");
+    for (Rule& r : v.unit.rules)
+        r.enabled = false;
+    EXPECT_EQ(std::get<SpeedByDifference>(fresh_rule(v, kind_index<SpeedByDifference>()).body).source, probe_for(v, ProbeRole::array)) << "none is in use";
+}
+
 } // namespace

@@ -65,18 +65,14 @@ void label_first(const PartScene& s)
 {
     const QString first = s.words(s.loop().collector.area_m2, Quantity::area);
     const bool two = s.sheet.array.size() > 1;
-    s.p.setPen(theme().ink);
-    s.p.setFont(text_font(14, true));
-    s.p.drawText(QPointF(14, 34), two ? QObject::tr("collectors %1 + %2").arg(first, s.words(s.loop().collector_2.area_m2, Quantity::area)) : QObject::tr("collector %1").arg(first));
+    const double line = std::max(19.0, 17.0 / s.scale);
+    s.say(QRectF(14, 14, 300, line), Qt::AlignLeft | Qt::AlignTop, two ? QObject::tr("collectors %1 + %2").arg(first, s.words(s.loop().collector_2.area_m2, Quantity::area)) : QObject::tr("collector %1").arg(first), theme().ink, {14, true});
     if (!s.now.known)
         return;
-    s.p.setFont(text_font(13));
-    s.p.setPen(theme().second_ink);
-    s.p.drawText(QPointF(14, 54), QObject::tr("%1 at the outlet").arg(s.words(s.now.of(Segment::collector).back(), Quantity::temperature)));
-    s.p.drawText(QPointF(14, 73), QObject::tr("%1 on it").arg(s.words(s.now.plane, Quantity::irradiance)));
-    s.p.drawText(QPointF(14, 92), QObject::tr("air %1").arg(s.words(s.now.air, Quantity::temperature)));
+    QStringList lines{QObject::tr("%1 at the outlet").arg(s.words(s.now.of(Segment::collector).back(), Quantity::temperature)), QObject::tr("%1 on it").arg(s.words(s.now.plane, Quantity::irradiance)), QObject::tr("air %1").arg(s.words(s.now.air, Quantity::temperature))};
     if (s.arrangement.drains)
-        s.p.drawText(QPointF(14, 111), s.now.drained ? QObject::tr("array empty") : QObject::tr("array full"));
+        lines << (s.now.drained ? QObject::tr("array empty") : QObject::tr("array full"));
+    s.say(QRectF(14, 14 + line, 300, 4 * line), Qt::AlignLeft | Qt::AlignTop, lines.join(QLatin1Char('\n')), theme().second_ink, {13, false, true, false});
 }
 
 } // namespace

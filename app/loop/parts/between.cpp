@@ -7,12 +7,7 @@
 namespace vernal {
 namespace {
 
-void name_beside(const PartScene& s, const QRectF& box, Qt::AlignmentFlag align, const QString& name)
-{
-    s.p.setFont(text_font(13));
-    s.p.setPen(theme().second_ink);
-    s.p.drawText(box, align, name);
-}
+void name_beside(const PartScene& s, const QRectF& box, int align, const QString& name) { s.say(box, align | Qt::AlignVCenter, name, theme().second_ink, {13, false, true}); }
 
 void place_exchanger(Layout& l) { l.at(Part::exchanger) = QRectF(520, 266, 50, 150); }
 void make_room_for_exchanger(Layout& l)
@@ -124,8 +119,7 @@ void paint_drain_back(const PartScene& s)
         s.p.drawLine(QPointF(x - 12, y), QPointF(x + 6, y));
         s.p.drawPolyline(QPolygonF{{QPointF(x - 4, y + 9 * way), QPointF(x, y), QPointF(x + 4, y + 9 * way)}});
     }
-    s.p.setFont(text_font(13));
-    s.p.drawText(QRectF(r.right() - 104, r.bottom() + 4, 104, 18), Qt::AlignRight, QObject::tr("lift %1").arg(s.words(s.loop().drain_back.lift_m, Quantity::length)));
+    s.say(QRectF(r.right() - 104, r.top() - 24, 104, 20), Qt::AlignRight | Qt::AlignBottom, QObject::tr("lift %1").arg(s.words(s.loop().drain_back.lift_m, Quantity::length)), theme().second_ink, {});
 }
 
 void paint_valve(const PartScene& s)
@@ -149,7 +143,7 @@ void paint_rock_bed(const PartScene& s)
     s.p.setBrush(there ? QBrush(t.card) : QBrush(Qt::NoBrush));
     s.p.drawRect(r);
     if (!there)
-        name_beside(s, QRectF(r.left() - 106, r.center().y() - 9, 98, 18), Qt::AlignRight, QObject::tr("no rock bed"));
+        name_beside(s, QRectF(r.left(), r.bottom() + 4, r.width(), 18), Qt::AlignHCenter, QObject::tr("no rock bed"));
     for (int row = 0; there && row < 5; ++row)
         for (int k = 0; k < 6; ++k) {
             s.p.setBrush(temperature_colour(temps.empty() ? NAN : temps[static_cast<std::size_t>(row) * temps.size() / 5]));

@@ -28,11 +28,9 @@ void connect_supply(Layout& l)
     l.sheet.probes[ProbePlace::supply_pipe] = {pump.x() + 62, l.outlet.y()};
 }
 
-void words(const PartScene& s, const QRectF& box, Qt::AlignmentFlag align, const QString& name, double temp_c)
+void words(const PartScene& s, const QRectF& box, int align, const QString& name, double temp_c)
 {
-    s.p.setFont(text_font(13));
-    s.p.setPen(theme().second_ink);
-    s.p.drawText(box, align, name + QLatin1Char('\n') + s.words(temp_c, Quantity::temperature));
+    s.say(box, align, name + QLatin1Char('\n') + s.words(temp_c, Quantity::temperature), theme().second_ink, {13, false, true});
 }
 
 // Where the return comes down between two arrays there is no room for words.

@@ -9,9 +9,7 @@ void box(const PartScene& s, const QRectF& r, const QString& words)
     s.p.setPen(QPen(theme().second_ink, 1.5));
     s.p.setBrush(theme().card);
     s.p.drawRoundedRect(r, 5, 5);
-    s.p.setPen(theme().ink);
-    s.p.setFont(text_font(13, true));
-    s.p.drawText(r, Qt::AlignCenter, words);
+    s.say(r, Qt::AlignCenter, words, theme().ink, {13, true});
 }
 
 void place_panel(Layout& l) { l.at(Part::panel) = QRectF(14, 300, 84, 44); }

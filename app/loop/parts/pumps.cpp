@@ -30,16 +30,16 @@ QString doing(const PartScene& s, std::size_t output)
 
 struct Boxes {
     QRectF name, how;
-    Qt::AlignmentFlag align;
+    int align;
 };
 Boxes boxes(Side side)
 {
     switch (side) {
-    case Side::above: return {{-50, -42, 100, 18}, {-60, 24, 120, 20}, Qt::AlignCenter};
-    case Side::right: return {{30, -30, 100, 18}, {30, -12, 110, 20}, Qt::AlignLeft};
+    case Side::above: return {{-50, -44, 100, 20}, {-60, 24, 120, 20}, Qt::AlignHCenter | Qt::AlignVCenter};
+    case Side::right: return {{28, -56, 100, 20}, {28, -34, 110, 20}, Qt::AlignLeft | Qt::AlignVCenter};
     case Side::left: break;
     }
-    return {{-130, -22, 100, 20}, {-144, -2, 114, 20}, Qt::AlignRight};
+    return {{-130, -24, 100, 20}, {-144, -2, 114, 20}, Qt::AlignRight | Qt::AlignVCenter};
 }
 
 void paint_pump(const PartScene& s, Part part, std::size_t output)
@@ -56,12 +56,8 @@ void paint_pump(const PartScene& s, Part part, std::size_t output)
         return;
     const auto& outputs = s.variant.unit.outputs;
     const Boxes box = boxes(s.sheet.pump_words.at(part));
-    s.p.setPen(runs ? t.accent : t.second_ink);
-    s.p.setFont(text_font(14, true));
-    s.p.drawText(box.name.translated(c), box.align, output < outputs.size() ? qs(outputs[output].key) : QObject::tr("no output"));
-    s.p.setFont(text_font(13));
-    s.p.setPen(t.second_ink);
-    s.p.drawText(box.how.translated(c), box.align, doing(s, output));
+    s.say(box.name.translated(c), box.align, output < outputs.size() ? qs(outputs[output].key) : QObject::tr("no output"), runs ? t.accent : t.second_ink, {14, true});
+    s.say(box.how.translated(c), box.align, doing(s, output), t.second_ink, {});
 }
 
 void paint_first(const PartScene& s) { paint_pump(s, Part::pump, 0); }

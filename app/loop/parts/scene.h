@@ -40,9 +40,17 @@ struct PartScene {
     const Arrangement& arrangement;
     const Units& units;
     bool small = false; // beside a probe's lead: no words that could not be read
+    double scale = 1.0; // pixels of a point of the sheet: words keep their size on the screen
     const Loop& loop() const { return variant.loop; }
     QString words(double v, Quantity q) const { return text(v, q, units); }
     QRectF at(Part part) const { return sheet.place.at(part); }
+    // Words on the drawing, never smaller than can be read; a detail fades where the
+    // drawing is too small for it. px: at the sheet's own size.
+    struct Words {
+        double px = 13;
+        bool bold = false, detail = false, ground = true;
+    };
+    void say(const QRectF& box, int align, const QString& text, const QColor& ink, Words how) const;
     // A figure on the drawing.
     void plate(const QPointF& centre, double temp_c) const;
     // Layers from the bottom up inside a path.

@@ -22,6 +22,12 @@ struct SpeedByDifference {
         x.per_mk = std::max(1, in_milli(per.in_kelvin()));
         c.speed(x);
     }
+    // Faster from where the difference starts.
+    void fresh(const FreshContext& loop, std::string& output)
+    {
+        if (take_over(loop, output, source, store))
+            above = loop.difference->on;
+    }
 };
 
 template <class V, OneOf<SpeedByDifference> T>

@@ -30,6 +30,17 @@ void range_fields(V& v, T& r)
     v.choice("drive", drives, r.drive);
 }
 
+// The output and the probes of the difference in use; false: there is none.
+inline bool take_over(const FreshContext& loop, std::string& output, std::string& source, std::string& store)
+{
+    if (!loop.difference)
+        return false;
+    output = loop.difference_output;
+    source = loop.difference->source;
+    store = loop.difference->store;
+    return true;
+}
+
 // The speed's part that its range says; the rule adds what it follows.
 inline Speed speed_in(const SpeedRange& r, Speed::Kind kind)
 {

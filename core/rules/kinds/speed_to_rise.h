@@ -15,6 +15,7 @@ struct SpeedToRise {
     static constexpr RuleKind kind{"speed_to_rise", "Speed to a rise", "Collect", "Holds the rise across the collector by the pump's speed.",
         "Let the speed of {output} hold the {source} {rise_k} above the {store}, within {within_k}.", "A step of {step} every {every_s}, between {floor} and {top} of full speed, rounded to {resolution}, by {drive}.", Priority::collect};
     void compile(RuleCompiler& c) const { compile_seeking(c, range, c.probe(source), c.probe(store), rise.in_kelvin(), within, every_s, "rise_k"); }
+    void fresh(const FreshContext& loop, std::string& output) { take_over(loop, output, source, store); }
 };
 
 template <class V, OneOf<SpeedToRise> T>

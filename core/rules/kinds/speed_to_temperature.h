@@ -16,6 +16,13 @@ struct SpeedToTemperature {
     static constexpr RuleKind kind{"speed_to_temperature", "Speed to a temperature", "Collect", "Holds the collector at a temperature by the pump's speed: water that is warm enough at once.",
         "Let the speed of {output} hold the {probe} at {target_c}, within {within_k}.", "A step of {step} every {every_s}, between {floor} and {top} of full speed, rounded to {resolution}, by {drive}.", Priority::collect};
     void compile(RuleCompiler& c) const { compile_seeking(c, range, c.probe(probe), zero_channel, target.in_celsius(), within, every_s, "target_c"); }
+    void fresh(const FreshContext& loop, std::string& output)
+    {
+        if (!loop.difference)
+            return;
+        output = loop.difference_output;
+        probe = loop.difference->source;
+    }
 };
 
 template <class V, OneOf<SpeedToTemperature> T>
