@@ -150,7 +150,7 @@ void LoopStation::show_part(Part part)
     refresh_fields_ = {};
     const QString title = tr(part_text(part_).title);
     title_->setText(title);
-    caution_->setText(QStringLiteral("<span style='color:%1'>▲ %2</span> %3").arg(theme().caution.name(), tr(part_text(part_).caution), tr("Follow the maker's manual and local codes.")));
+    show_caution();
     add_fields(title);
     if (part_ == Part::element)
         add_element_mode();
@@ -161,6 +161,13 @@ void LoopStation::show_part(Part part)
     add_sums();
     if (part_ == Part::element || part_ == Part::tank || part_ == Part::battery)
         extra_->addWidget(new ReserveBox(session_));
+}
+
+void LoopStation::show_caution()
+{
+    const QString now = QStringLiteral("<span style='color:%1'>▲ %2</span> %3").arg(theme().caution.name(), tr(part_text(part_).caution), tr("Follow the maker's manual and local codes."));
+    if (now != caution_->text())
+        caution_->setText(now);
 }
 
 // Numbers and switches of the part.
@@ -231,6 +238,7 @@ void LoopStation::refresh()
         arrangement_ = now;
         show_part(part_);
     }
+    show_caution(); // in another theme
     if (refresh_fields_)
         refresh_fields_();
 }

@@ -29,6 +29,7 @@ private:
     void add_fluid();
     void add_sums();
     QWidget* make_panel();
+    void show_caution();
     Session& session_;
     LoopView* view_;
     QLabel* title_;

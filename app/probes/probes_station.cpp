@@ -17,6 +17,8 @@
 #include <QTabBar>
 #include <QVBoxLayout>
 
+#include <map>
+
 namespace vernal {
 
 ProbesStation::ProbesStation(Session& session, const QString& own_curves, QWidget* parent) : QWidget(parent), session_(session), shelf_(own_curves)
@@ -102,6 +104,17 @@ QPushButton* ProbesStation::make_chart_button()
 void ProbesStation::choose(std::size_t probe) { list_->setCurrentRow(static_cast<int>(probe)); }
 
 void ProbesStation::show_page(int page) { tabs_->setCurrentIndex(page); }
+
+void ProbesStation::show_page_of(const QString& settings)
+{
+    const std::map<QString, int> pages{{"lead", 2}, {"probe", 2}, {"input", 3}, {"condition", 4}, {"knob", 6}};
+    const auto it = pages.find(settings);
+    show_page(it == pages.end() ? 0 : it->second);
+}
+
+void ProbesStation::show_page_of(ProbePage sums) { show_page(sums == ProbePage::lead ? 2 : sums == ProbePage::input ? 3
+                                                                                       : sums == ProbePage::knob    ? 6
+                                                                                                                    : 4); }
 
 void ProbesStation::read_points(const QString& path)
 {

@@ -20,7 +20,9 @@ public:
     ProbesStation(Session& session, const QString& own_curves, QWidget* parent = nullptr);
     void read_points(const QString& path); // into the points of the probe shown
     void choose(std::size_t probe);
-    void show_page(int page); // 0 Curve … 6 One knob
+    void show_page(int page);                   // 0 Curve … 6 One knob
+    void show_page_of(const QString& settings); // "lead", "condition", "sensor", "probe", "input", "knob" …
+    void show_page_of(ProbePage sums);
 
 signals:
     void points_file_wanted();

@@ -223,7 +223,9 @@ void MainWindow::go_to(const std::string& path)
         for (std::size_t i = 0; i < v.probes.size(); ++i)
             if (steps.size() > 1 && qs(v.probes[i].id) == steps[1])
                 station<ProbesStation>().choose(i);
-        focus(QStringLiteral("probe.%1").arg(steps.last()));
+        const QString of = steps.size() > 3 || steps[0] != QLatin1String("probe") ? steps[steps.size() - 2] : QStringLiteral("probe");
+        station<ProbesStation>().show_page_of(of);
+        focus(of + QLatin1Char('.') + steps.last());
     } else if (steps[0] == QLatin1String("unit") || steps[0] == QLatin1String("output")) {
         show_station(station_index("rules"));
         station<RulesStation>().show_page(RulesStation::unit);
@@ -242,6 +244,7 @@ void MainWindow::go_to_sum(const std::string& key)
         return;
     if (sum->page != ProbePage::none) {
         show_station(station_index("probes"));
+        station<ProbesStation>().show_page_of(sum->page);
     } else {
         show_station(station_index("loop"));
         for (Part p : sum->parts)

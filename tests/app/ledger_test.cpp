@@ -344,6 +344,15 @@ void LedgerTest::a_setting_is_found_and_set_by_words()
     QCOMPARE(window->work().station(), 0);
     laid_out();
     QVERIFY(number("loop.volume_m3") && number("loop.volume_m3")->isVisible());
+    // On whichever page of the probes it stands.
+    palette = asked("s1 length");
+    QTest::keyClick(palette->findChild<QLineEdit*>(), Qt::Key_Return);
+    laid_out();
+    QVERIFY(number("lead.length_m") && number("lead.length_m")->isVisible());
+    palette = asked("ice water");
+    QTest::keyClick(palette->findChild<QLineEdit*>(), Qt::Key_Return);
+    laid_out();
+    QVERIFY(find<QWidget>("sum.ice") && find<QWidget>("sum.ice")->isVisible());
     settle();
 }
 

@@ -59,7 +59,7 @@ private:
         page(1);
         find<QPlainTextEdit>("pointsText")->setPlainText(text);
         auto* soon = find<QTimer>("pointsSoon");
-        QVERIFY(QTest::qWaitFor([&] { return !soon->isActive(); }, 5000));
+        QVERIFY(QTest::qWaitFor([&] { return !soon->isActive(); }, 60000));
         laid_out();
     }
     QString trouble()

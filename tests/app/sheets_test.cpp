@@ -198,6 +198,7 @@ void SheetsTest::the_meter_is_answered_before_any_page()
 
 void SheetsTest::what_is_found_of_a_probe_is_marked_in_the_list()
 {
+    window->show_station(1);
     auto* list = find<QListWidget>("probeList");
     document().edit_variant("test", [](Variant& v) { v.probes[1].condition.kind = ConditionKind::stuck; });
     settle();
