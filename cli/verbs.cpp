@@ -1,4 +1,5 @@
 #include "check_verb.h"
+#include "new_verb.h"
 #include "probe_verb.h"
 #include "run_verb.h"
 #include "setting_verbs.h"
@@ -17,6 +18,7 @@ std::vector<std::unique_ptr<Verb>> all_verbs()
     out.push_back(std::make_unique<ProbeVerb>());
     out.push_back(std::make_unique<SettingsVerb>());
     out.push_back(std::make_unique<ChooseVerb>());
+    out.push_back(std::make_unique<NewVerb>());
     out.push_back(std::make_unique<GetVerb>());
     out.push_back(std::make_unique<SetVerb>());
     out.push_back(std::make_unique<FieldsVerb>());

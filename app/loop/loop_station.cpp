@@ -12,6 +12,7 @@
 #include <QHBoxLayout>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QScrollBar>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -120,7 +121,7 @@ QWidget* LoopStation::make_panel()
     inside->addWidget(more_);
     inside->addLayout(extra_);
     inside->addStretch(1);
-    auto* scroll = new QScrollArea;
+    auto* scroll = scroll_ = new QScrollArea;
     scroll->setWidget(rows);
     scroll->setWidgetResizable(true);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -151,6 +152,7 @@ void LoopStation::show_part(Part part)
     const QString title = tr(part_text(part_).title);
     title_->setText(title);
     show_caution();
+    scroll_->verticalScrollBar()->setValue(0);
     add_fields(title);
     if (part_ == Part::element)
         add_element_mode();

@@ -3,6 +3,7 @@
 #include "app/widgets/form.h"
 #include "loop_view.h"
 
+class QScrollArea;
 class QVBoxLayout;
 
 namespace vernal {
@@ -35,6 +36,7 @@ private:
     QLabel* title_;
     QLabel* caution_;
     QWidget* panel_;
+    QScrollArea* scroll_;
     FieldSheet *sheet_, *more_; // of the part; of the whole loop
     QVBoxLayout* extra_;        // below the sheet
     std::function<void()> refresh_fields_;

@@ -151,7 +151,7 @@ void LoopView::place_mark(FindingMark& mark, const std::string& path) const
     QPointF at;
     for (const auto& [part, place] : sheet.place)
         if (part_path(part) == path)
-            at = frame().map(part == Part::collector || part == Part::collector_2 ? place.topLeft() : place.topRight()); // a probe sits at an array's right
+            at = frame().map(sheet.array.count(part) ? sheet.array.at(part)[0] : place.topRight()); // a probe sits at an array's right
     for (const Probe& p : session_.document().variant().probes)
         if (const auto it = sheet.probes.find(p.place); "probe/" + p.id == path && it != sheet.probes.end())
             at = frame().map(it->second + QPointF(0, 20));

@@ -379,4 +379,33 @@ TEST(Cli, schema_is_the_files)
     EXPECT_EQ(cli({"schema"}).out, job_schema());
 }
 
+// A new job runs and passes check, whichever arrangement; nothing is written over.
+TEST(Cli, new_writes_a_job_that_passes_check)
+{
+    for (const char* preset : {"drainback", "pool", "air"}) {
+        const std::string file = temp(std::string("-new-") + preset + ".vrelay");
+        std::filesystem::remove(file);
+        const Ran r = cli({"new", "--preset", preset, "--title", "A roof", "--place", "Somewhere", "--latitude", "40", "--altitude", "900", "--out", file});
+        ASSERT_EQ(r.code, 0) << r.err;
+        const auto job = open_job(file);
+        ASSERT_TRUE(job);
+        EXPECT_EQ(job->title, "A roof");
+        EXPECT_EQ(job->site.name, "Somewhere");
+        EXPECT_EQ(job->site.place.latitude_deg, 40);
+        EXPECT_EQ(job->variants[0].loop.arrangement, preset);
+        EXPECT_EQ(cli({"check", file}).code, 0) << preset;
+        EXPECT_EQ(cli({"new", "--preset", preset, "--out", file}).code, 2) << "it is there";
+    }
+    const std::string file = temp("-new.vrelay");
+    std::filesystem::remove(file);
+    EXPECT_EQ(cli({"new", "--carrier", "glycol", "--store", "two-tanks", "--backup", "element", "--out", file}).code, 0);
+    EXPECT_EQ(open_job(file)->variants[0].loop.element.mode, ElementMode::windows);
+    const Ran refused = cli({"new", "--carrier", "air", "--store", "tank", "--out", temp("-none.vrelay")});
+    EXPECT_EQ(refused.code, 2);
+    EXPECT_NE(refused.err.find("Air heats a room"), std::string::npos) << refused.err;
+    EXPECT_EQ(cli({"new", "--preset", "castle", "--out", temp("-none.vrelay")}).code, 2);
+    EXPECT_EQ(cli({"new", "--latitude", "400", "--out", temp("-none.vrelay")}).code, 2);
+    EXPECT_FALSE(std::filesystem::exists(temp("-none.vrelay")));
+}
+
 } // namespace

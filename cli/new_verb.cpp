@@ -1,0 +1,65 @@
+#include "new_verb.h"
+
+#include "core/job/field_path.h"
+#include "files/disk.h"
+#include "files/job_file.h"
+
+#include <cmath>
+#include <filesystem>
+#include <ostream>
+
+namespace vernal {
+
+CLI::App* NewVerb::add_to(CLI::App& app)
+{
+    CLI::App* c = app.add_subcommand("new", "A new job, from a named arrangement or from answers about the loop");
+    std::string names;
+    for (const LoopPreset& p : loop_presets())
+        names += (names.empty() ? "" : ", ") + std::string(p.arrangement);
+    c->add_option("--preset", preset_, "one of " + names);
+    for (const LoopQuestion& q : loop_questions()) {
+        std::string can;
+        for (const auto& a : q.answers)
+            can += (can.empty() ? "" : ", ") + std::string(a.key) + " (" + a.text + ")";
+        c->add_option("--" + std::string(q.key), answers_[q.key], std::string(q.text) + " " + can);
+    }
+    c->add_option("--title", title_, "of the job");
+    c->add_option("--place", customer_, "name of the place");
+    c->add_option("--latitude", latitude_, "degrees, north positive");
+    c->add_option("--longitude", longitude_, "degrees, east positive");
+    c->add_option("--altitude", altitude_, "m");
+    c->add_option("--out", out_, "file to write; never one that is there")->required();
+    return c;
+}
+
+Result<int> NewVerb::run(const Streams& s)
+{
+    LoopAnswers given;
+    if (!preset_.empty()) {
+        const LoopPreset* preset = find_preset(preset_);
+        if (!preset)
+            return Error{"there is no arrangement “" + preset_ + "”", "--preset", "new --help lists them"};
+        given = preset->answers;
+    }
+    for (const auto& [key, value] : answers_)
+        if (!value.empty())
+            given[key] = value;
+    auto job = new_job_of(given);
+    if (!job)
+        return job.error();
+    job->title = title_.empty() ? "New loop" : title_;
+    job->site.name = customer_;
+    for (const auto& [path, value] : {std::pair{"site/place/latitude_deg", latitude_}, {"site/place/longitude_deg", longitude_}, {"site/place/altitude_m", altitude_}})
+        if (!std::isnan(value))
+            if (const auto done = set_setting(*job, 0, path, value); !done)
+                return done.error();
+    std::error_code none;
+    if (std::filesystem::exists(out_, none))
+        return Error{"there is a file of that name", out_, "Choose another name; new writes over nothing"};
+    if (const auto done = save_job(*job, out_); !done)
+        return done.error();
+    s.out << out_ << ": " << find_arrangement(job->variants.front().loop.arrangement)->title << "\n";
+    return exit_fine;
+}
+
+} // namespace vernal

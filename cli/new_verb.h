@@ -1,0 +1,20 @@
+#pragma once
+
+#include "core/setup/loop_answers.h"
+#include "verb.h"
+
+namespace vernal {
+
+// A new job from a named arrangement or from answers about the loop.
+class NewVerb : public Verb {
+public:
+    CLI::App* add_to(CLI::App& app) override;
+    Result<int> run(const Streams& s) override;
+
+private:
+    std::string preset_, title_, customer_, out_;
+    std::map<std::string, std::string> answers_; // of every question; empty: not given
+    double latitude_ = NAN, longitude_ = NAN, altitude_ = NAN;
+};
+
+} // namespace vernal
