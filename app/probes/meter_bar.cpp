@@ -71,9 +71,12 @@ const Probe& MeterBar::probe() const
     return all[std::min(shown_, all.size() - 1)];
 }
 
+// Ids are alike in jobs of a kind.
+std::string MeterBar::key() const { return session_.document().job().title + "\n" + session_.document().path().toStdString() + "\n" + probe().id; }
+
 void MeterBar::take()
 {
-    typed_[probe().id] = {signal_->text(), beside_->text(), connected_->currentIndex() == 1};
+    typed_[key()] = {signal_->text(), beside_->text(), connected_->currentIndex() == 1};
     work();
 }
 
@@ -89,7 +92,7 @@ void MeterBar::convert_beside()
 
 void MeterBar::refresh()
 {
-    const Typed typed = typed_[probe().id];
+    const Typed typed = typed_[key()];
     const auto put = [](QLineEdit* edit, const QString& what) {
         if (edit->text() != what)
             edit->setText(what);
@@ -109,7 +112,7 @@ void MeterBar::work()
         says_->setText(what);
         emit answered();
     };
-    const Typed& typed = typed_[probe().id];
+    const Typed& typed = typed_[key()];
     if (typed.signal.trimmed().isEmpty())
         return tell(tr("<span style='color:%1'>Type what the meter shows on %2; the answer comes at once. Isolate the unit and prove it dead before you take a wire off.</span>").arg(theme().second_ink.name(), qs(probe().key + " " + probe().name).toHtmlEscaped()));
     const auto bad = [](const Error& e) { return QStringLiteral("<span style='color:%1'>■ %2</span>").arg(theme().protect.name(), qs(e.text()).toHtmlEscaped()); };

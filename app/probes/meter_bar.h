@@ -28,12 +28,13 @@ signals:
     void answered();
 
 private:
-    // What was typed for a probe; it is kept while the program runs.
+    // What was typed for a probe of a job; it is kept while the program runs.
     struct Typed {
         QString signal, beside;
         bool connected = false;
     };
     const Probe& probe() const;
+    std::string key() const; // of the probe in this job
     void take();
     void work();
     void convert_beside();
@@ -43,7 +44,7 @@ private:
     QLineEdit *signal_, *beside_;
     QComboBox* connected_;
     QLabel *says_, *unit_;
-    std::map<std::string, Typed> typed_; // by the probe's id
+    std::map<std::string, Typed> typed_; // by key()
     Units units_;
     std::optional<MeterAnswer> answer_;
 };
