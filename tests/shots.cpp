@@ -10,6 +10,7 @@
 #include "core/job/fresh_rule.h"
 
 #include <QApplication>
+#include <QLabel>
 #include <QScrollArea>
 #include <QTest>
 #include <QToolButton>
@@ -28,6 +29,12 @@ void shot(MainWindow& w, const QString& file)
     QTest::qWait(400); // pictures are of a window at rest
     if (QWidget* focus = QApplication::focusWidget())
         focus->clearFocus();
+    // What is worked out in the background has been told.
+    (void)QTest::qWaitFor([&] {
+        const auto* line = w.findChild<QLabel*>(QStringLiteral("difference"));
+        return !line || !line->isVisible() || !line->text().endsWith(QStringLiteral("…"));
+    },
+        10000);
     w.grab().save(file);
 }
 
