@@ -261,7 +261,7 @@ void LoopView::paint_probes(const PartScene& scene) const
         scene.p.drawPolygon(QPolygonF{{at + QPointF(0, -8), at + QPointF(8, 0), at + QPointF(0, 8), at + QPointF(-8, 0)}});
         const bool above = probe.place == ProbePlace::collector || probe.place == ProbePlace::collector_2 || probe.place == ProbePlace::slab_return || probe.place == ProbePlace::supply_pipe;
         const QRectF beside(at.x() - 44, at.y() - 10, 30, 20), over(at.x() - 20, at.y() - 31, 40, 20);
-        scene.say(above ? over : beside, Qt::AlignVCenter | (above ? Qt::AlignHCenter : Qt::AlignRight), qs(probe.key), t.ink, {13, true});
+        scene.say(above ? over : beside, static_cast<int>(Qt::AlignVCenter) | static_cast<int>(above ? Qt::AlignHCenter : Qt::AlignRight), qs(probe.key), t.ink, {13, true});
     }
 }
 
