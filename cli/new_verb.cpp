@@ -24,7 +24,7 @@ CLI::App* NewVerb::add_to(CLI::App& app)
         c->add_option("--" + std::string(q.key), answers_[q.key], std::string(q.text) + " " + can);
     }
     c->add_option("--title", title_, "of the job");
-    c->add_option("--place", customer_, "name of the place");
+    c->add_option("--place", place_, "name of the place");
     c->add_option("--latitude", latitude_, "degrees, north positive");
     c->add_option("--longitude", longitude_, "degrees, east positive");
     c->add_option("--altitude", altitude_, "m");
@@ -48,7 +48,7 @@ Result<int> NewVerb::run(const Streams& s)
     if (!job)
         return job.error();
     job->title = title_.empty() ? "New loop" : title_;
-    job->site.name = customer_;
+    job->site.name = place_;
     for (const auto& [path, value] : {std::pair{"site/place/latitude_deg", latitude_}, {"site/place/longitude_deg", longitude_}, {"site/place/altitude_m", altitude_}})
         if (!std::isnan(value))
             if (const auto done = set_setting(*job, 0, path, value); !done)

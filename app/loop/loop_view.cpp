@@ -165,12 +165,13 @@ void LoopView::mark_findings()
     if (pointed_)
         return;
     std::map<std::string, std::vector<Finding>> found;
+    const Sheet sheet = sheet_of(arrangement());
     for (const Finding& f : session_.verdict().findings) {
         for (Part part : arrangement().parts)
             if (const std::string path = part_path(part); !path.empty() && (is_at(f, path) || (part == Part::pump && f.at == "loop/glycol_fraction")))
                 found[path].push_back(f);
         for (const Probe& p : session_.document().variant().probes)
-            if (is_at(f, "probe/" + p.id))
+            if (sheet.probes.count(p.place) && is_at(f, "probe/" + p.id)) // one without a place here is marked in the list
                 found["probe/" + p.id].push_back(f);
     }
     for (auto& [path, mark] : marks_)

@@ -88,6 +88,15 @@ protected:
             QCoreApplication::processEvents();
         }
     }
+    // A fresh loop at its station, this part chosen.
+    void at(const char* arrangement, Part part)
+    {
+        document().set_job(new_job(arrangement), {});
+        settle();
+        window->show_station(0);
+        window->station<LoopStation>().view()->choose(part);
+        laid_out();
+    }
     int starts() { return window->session().outcome()->figures()->starts(); }
     static void type(NumberEdit* edit, const QString& text)
     {

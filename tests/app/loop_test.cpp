@@ -36,14 +36,6 @@ private slots:
     void the_first_page_opens_each_loop_of_the_demo();
 
 private:
-    void at(const char* arrangement, Part part)
-    {
-        document().set_job(new_job(arrangement), {});
-        settle();
-        window->show_station(0);
-        window->station<LoopStation>().view()->choose(part);
-        laid_out();
-    }
     void open(const char* sum) { find<QToolButton>((std::string("sum.") + sum + ".open").c_str())->click(); }
 };
 

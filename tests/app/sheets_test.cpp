@@ -24,16 +24,6 @@ private slots:
     void words_stay_legible_and_details_fade();
     void the_meter_is_answered_before_any_page();
     void what_is_found_of_a_probe_is_marked_in_the_list();
-
-private:
-    void at(const char* arrangement, Part part)
-    {
-        document().set_job(new_job(arrangement), {});
-        settle();
-        window->show_station(0);
-        window->station<LoopStation>().view()->choose(part);
-        laid_out();
-    }
 };
 
 // From part to part by the arrow keys alone, in every arrangement.
