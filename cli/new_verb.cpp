@@ -4,6 +4,7 @@
 #include "files/disk.h"
 #include "files/job_file.h"
 
+#include <algorithm>
 #include <cmath>
 #include <filesystem>
 #include <ostream>
@@ -12,16 +13,18 @@ namespace vernal {
 
 CLI::App* NewVerb::add_to(CLI::App& app)
 {
-    CLI::App* c = app.add_subcommand("new", "A new job, from a named arrangement or from answers about the loop");
+    CLI::App* c = app.add_subcommand("new", "A new job, from a preset or from answers about the loop");
     std::string names;
-    for (const LoopPreset& p : loop_presets())
-        names += (names.empty() ? "" : ", ") + std::string(p.arrangement);
+    for (const Arrangement& p : presets())
+        names += (names.empty() ? "" : ", ") + p.key;
     c->add_option("--preset", preset_, "one of " + names);
     for (const LoopQuestion& q : loop_questions()) {
         std::string can;
         for (const auto& a : q.answers)
             can += (can.empty() ? "" : ", ") + std::string(a.key) + " (" + a.text + ")";
-        c->add_option("--" + std::string(q.key), answers_[q.key], std::string(q.text) + " " + can);
+        std::string option = q.key;
+        std::replace(option.begin(), option.end(), '_', '-');
+        c->add_option("--" + option, answers_[q.key], std::string(q.text) + " " + can);
     }
     c->add_option("--title", title_, "of the job");
     c->add_option("--place", place_, "name of the place");
@@ -34,17 +37,11 @@ CLI::App* NewVerb::add_to(CLI::App& app)
 
 Result<int> NewVerb::run(const Streams& s)
 {
-    LoopAnswers given;
-    if (!preset_.empty()) {
-        const LoopPreset* preset = find_preset(preset_);
-        if (!preset)
-            return Error{"there is no arrangement “" + preset_ + "”", "--preset", "new --help lists them"};
-        given = preset->answers;
-    }
+    GivenAnswers given;
     for (const auto& [key, value] : answers_)
         if (!value.empty())
             given[key] = value;
-    auto job = new_job_of(given);
+    auto job = new_job_of(given, preset_);
     if (!job)
         return job.error();
     job->title = title_.empty() ? "New loop" : title_;
@@ -58,7 +55,7 @@ Result<int> NewVerb::run(const Streams& s)
         return Error{"there is a file of that name", out_, "Choose another name; new writes over nothing"};
     if (const auto done = save_job(*job, out_); !done)
         return done.error();
-    s.out << out_ << ": " << find_arrangement(job->variants.front().loop.arrangement)->title << "\n";
+    s.out << out_ << ": " << arrangement_of(job->variants.front().loop).title << "\n";
     return exit_fine;
 }
 

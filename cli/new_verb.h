@@ -5,7 +5,7 @@
 
 namespace vernal {
 
-// A new job from a named arrangement or from answers about the loop.
+// A new job from a preset or from answers about the loop.
 class NewVerb : public Verb {
 public:
     CLI::App* add_to(CLI::App& app) override;

@@ -17,13 +17,13 @@ Result<Part> part_for(const FieldSum& sum, const Loop& loop)
 {
     if (sum.page != ProbePage::none)
         return Part::collector; // it is about a probe
-    const Arrangement& a = *find_arrangement(loop.arrangement);
+    const Arrangement& a = arrangement_of(loop);
     for (Part part : sum.parts) {
         const auto here = sums_at(part, a);
         if (std::find(here.begin(), here.end(), &sum) != here.end())
             return part;
     }
-    return Error{"this sum does not belong to the arrangement “" + loop.arrangement + "”", sum.key, ""};
+    return Error{"this sum does not belong to this loop, " + a.title, sum.key, ""};
 }
 
 } // namespace

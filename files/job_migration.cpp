@@ -1,5 +1,7 @@
 #include "job_migration.h"
 
+#include "core/plant/loop.h"
+
 #include <array>
 #include <string>
 
@@ -37,7 +39,36 @@ void to_version_2(Json& body)
     });
 }
 
-constexpr std::array steps{to_version_2}; // steps[i] makes version i + 2 of version i + 1
+// 3: the answers a loop is put together from stand in place of the name of an
+// arrangement; the pump on the store's side of an exchanger has a name of its own.
+void to_version_3(Json& body)
+{
+    each(body, "variants", [](Json& variant) {
+        if (!variant.is_object() || !variant.contains("loop") || !variant["loop"].is_object())
+            return;
+        Json& loop = variant["loop"];
+        const std::string name = loop.contains("arrangement") && loop["arrangement"].is_string() ? loop["arrangement"].get<std::string>() : loop.contains("arrangement") ? ""
+                                                                                                                                                                         : "glycol-coil";
+        const Arrangement* preset = find_preset(name);
+        if (!preset)
+            return;
+        LoopAnswers answers = preset->answers;
+        bool element = loop.contains("element");
+        if (variant.contains("unit"))
+            each(variant["unit"], "outputs", [&](Json& output) { element = element || (output.is_object() && output.contains("drives") && output["drives"] == "element"); });
+        if (element && preset->has(Part::tank))
+            answers.backup = Backup::element;
+        if (preset->has(Part::exchanger))
+            rename_key(loop, "pump_2", "exchanger_pump");
+        Json joined = Json::object();
+        for (const LoopQuestion& q : loop_questions())
+            joined[q.key] = q.answers[q.get(answers)].key;
+        rename_key(loop, "arrangement", "answers");
+        loop["answers"] = std::move(joined);
+    });
+}
+
+constexpr std::array steps{to_version_2, to_version_3}; // steps[i] makes version i + 2 of version i + 1
 static_assert(steps.size() + 1 == job_format_version);
 
 } // namespace

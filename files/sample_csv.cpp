@@ -24,8 +24,8 @@ SampleCsv::SampleCsv(const Variant& variant, Of of, CsvWriter::Sink sink) : vari
     for (std::size_t i = 0; i < variant.probes.size(); ++i)
         csv_.cell(column_name(variant, i) + " [°C]");
     csv_.cell("air [°C]").cell("irradiance_plane [W/m²]");
-    const Arrangement* a = find_arrangement(variant.loop.arrangement);
-    pressure_ = a && a->has(Part::vessel);
+    const Arrangement& a = arrangement_of(variant.loop);
+    pressure_ = a.has(Part::vessel);
     if (pressure_)
         csv_.cell("pressure [bar]");
     for (const Output& o : variant.unit.outputs)

@@ -8,6 +8,7 @@
 #include "app/shell/main_window.h"
 #include "app/shell/theme.h"
 #include "core/job/fresh_rule.h"
+#include "core/setup/loop_answers.h"
 
 #include <QApplication>
 #include <QLabel>
@@ -152,26 +153,62 @@ bool input_page(MainWindow& w, const QString& to)
     return true;
 }
 
-// Every arrangement's drawing at a sunny noon, on one sheet.
+// Some that no preset has.
+std::vector<LoopAnswers> composed()
+{
+    std::vector<LoopAnswers> out;
+    for (const auto& [preset, given] : std::vector<std::pair<const char*, GivenAnswers>>{
+             {"pool", {{"transfer", "exchanger"}, {"exchanger_pumps", "two"}, {"power", "battery"}}},
+             {"drainback", {{"transfer", "exchanger"}, {"store", "two-tanks"}}},
+             {"dump", {{"store", "two-tanks"}, {"power", "panel"}}},
+             {"two-arrays", {{"transfer", "exchanger"}, {"excess", "cooler"}, {"store", "two-tanks"}, {"backup", "element"}}},
+             {"drainback", {{"store", "slab"}, {"excess", "house"}}},
+             {"direct", {{"fields", "2"}, {"store", "two-tanks"}}}})
+        out.push_back(*complete(given, preset));
+    return out;
+}
+
+// Every preset's drawing at a sunny noon, and some composed ones, on one sheet.
 bool every_arrangement(MainWindow& w, const QString& to)
 {
     constexpr int across = 4, wide = 480, high = 330, title = 24;
-    const auto& all = arrangements();
+    std::vector<LoopAnswers> all;
+    for (const Arrangement& a : presets())
+        all.push_back(a.answers);
+    for (const LoopAnswers& a : composed())
+        all.push_back(a);
     QImage sheet(across * wide, static_cast<int>((all.size() + across - 1) / across) * (high + title), QImage::Format_RGB32);
     sheet.fill(theme().desk);
     QPainter p(&sheet);
     p.setFont(text_font(16, true));
     for (int i = 0; i < static_cast<int>(all.size()); ++i) {
-        w.session().document().set_job(new_job(all[static_cast<std::size_t>(i)].key), {});
+        w.session().document().set_job(new_job(all[static_cast<std::size_t>(i)]), {});
         if (!settled(w))
             return false;
         w.session().set_cursor(13 * 3600.0);
         const QPoint at(i % across * wide, i / across * (high + title));
-        p.drawText(QRect(at.x() + 8, at.y(), wide, title), Qt::AlignVCenter, QString::fromUtf8(all[static_cast<std::size_t>(i)].title));
-        p.drawImage(at + QPoint(4, title), w.station<LoopStation>().view()->image(wide - 8));
+        p.drawText(QRect(at.x() + 8, at.y(), wide, title), Qt::AlignVCenter, qs(arrangement_of(all[static_cast<std::size_t>(i)]).title));
+        const QImage drawing = w.station<LoopStation>().view()->image(2 * wide).scaled(wide - 8, high - 4, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+        p.drawImage(at + QPoint(4, title), drawing);
     }
     p.end();
     return sheet.save(to + "arrangements.png");
+}
+
+// A loop that no preset has, with its answers beside it; and the questions of a new one.
+bool answers(MainWindow& w, const QString& to)
+{
+    w.session().document().set_job(new_job(composed().front()), {});
+    w.show_station(0);
+    if (!settled(w))
+        return false;
+    w.session().set_cursor(12 * 3600.0);
+    w.findChild<QPushButton*>(QStringLiteral("askLoop"))->click();
+    shot(w, to + "loop-answers.png");
+    w.show_start();
+    w.findChildren<QPushButton*>(QStringLiteral("askedLoop")).last()->click(); // of the newest page
+    shot(w, to + "jobs-asked.png");
+    return true;
 }
 
 // Sizes, themes and jobs at the edge of what the window is for: to be looked at, not kept.
@@ -255,6 +292,6 @@ int main(int argc, char** argv)
     if (argc > 2)
         return extremes(w, to) ? 0 : 1;
     stations(w, to);
-    const bool good = findings_and_rules(w, to) && at_part(w, "calf-milk", 0, Part::wiring, "wire", to + "loop-battery.png") && at_part(w, "parlour-wash", 1, Part::drain_back, "drains", to + "loop-drainback.png") && input_page(w, to) && every_arrangement(w, to);
+    const bool good = findings_and_rules(w, to) && at_part(w, "calf-milk", 0, Part::wiring, "wire", to + "loop-battery.png") && at_part(w, "parlour-wash", 1, Part::drain_back, "drains", to + "loop-drainback.png") && input_page(w, to) && every_arrangement(w, to) && answers(w, to);
     return good ? 0 : 1;
 }

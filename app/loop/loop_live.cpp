@@ -32,11 +32,12 @@ LoopLive live_at(const Outcome& o, std::size_t i, const Network& net, const Arra
     l.tank = some(net.tank(0));
     l.tank_2 = some(net.tank(1));
     l.store = static_cast<double>(node[net.store_top()]);
-    for (std::size_t k = 0; k < max_routes; ++k)
-        l.flows[k] = r.flows.route_w_k[k] > 0;
     for (std::size_t k = 0; k < arrangement.routes.size(); ++k)
-        if (l.flows[k])
-            l.flow_m3_s[arrangement.routes[k].pump] = r.flows.route_w_k[k] / net.rate_w_k(k, 1.0);
+        if (const Route& route = arrangement.routes[k]; r.flows.route_w_k[k] > 0) {
+            l.flow_m3_s[static_cast<std::size_t>(route.turns)] = r.flows.route_w_k[k] / net.rate_w_k(k, 1.0);
+            for (Segment s : route.ring)
+                l.flows[static_cast<std::size_t>(s)] = true;
+        }
     l.drained = r.flows.drained;
     l.power_volt = static_cast<double>(r.volt);
     l.charge = static_cast<double>(r.charge);

@@ -9,16 +9,18 @@ namespace vernal {
 
 QPixmap loop_picture(const Arrangement& arrangement, int width, double ratio)
 {
-    const QSize size(width, static_cast<int>(std::lround(width * sheet_h / sheet_w)));
+    const Sheet sheet = sheet_of(arrangement);
+    const QSize size(width, static_cast<int>(std::lround(width * sheet_h / least_sheet_w)));
+    const double scale = std::min(width / sheet.width, size.height() / sheet_h);
     QPixmap out(size * ratio);
     out.setDevicePixelRatio(ratio);
     out.fill(theme().card);
     QPainter p(&out);
     p.setRenderHint(QPainter::Antialiasing);
-    p.scale(size.width() / sheet_w, size.width() / sheet_w);
-    const Job job = new_job(arrangement.key);
+    p.translate((width - scale * sheet.width) / 2, (size.height() - scale * sheet_h) / 2);
+    p.scale(scale, scale);
+    const Job job = new_job(arrangement.answers);
     const LoopLive resting;
-    const Sheet sheet = sheet_of(arrangement);
     const PartScene scene{p, sheet, resting, job.variants.front(), arrangement, {}, true};
     for (const SheetPipe& pipe : sheet.pipes)
         paint_pipe(scene, pipe);

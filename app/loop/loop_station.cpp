@@ -5,6 +5,7 @@
 #include "core/job/field_path.h"
 #include "core/job/fields.h"
 #include "core/plant/parts.h"
+#include "core/setup/rejoin.h"
 #include "reserve_box.h"
 #include "sheet.h"
 
@@ -20,26 +21,7 @@
 namespace vernal {
 namespace {
 
-constexpr int panel_least_px = 330, panel_most_px = 420, head_px = 90; // head: margins too
-
-// Another arrangement brings its own probes and rules; what the old and the new
-// loop have in common stays as it was.
-void change_arrangement(Variant& v, const std::string& key)
-{
-    Variant fresh = new_job(key).variants.front();
-    const Arrangement &from = *find_arrangement(v.loop.arrangement), &to = *find_arrangement(key);
-    if (from.carrier != Carrier::air && to.carrier != Carrier::air && from.has(Part::tank) && to.has(Part::tank))
-        for (Part part : to.parts)
-            if (from.has(part))
-                with_part(fresh.loop, part, [&]<class T>(T& mine) {
-                    with_part(v.loop, part, [&]<class U>(U& old) {
-                        if constexpr (std::same_as<T, U>)
-                            mine = old;
-                    });
-                });
-    fresh.name = v.name;
-    v = std::move(fresh);
-}
+constexpr int panel_least_px = 330, panel_most_px = 420, head_px = 90, widest_name_px = 420; // head: margins too
 
 } // namespace
 
@@ -50,15 +32,17 @@ LoopStation::LoopStation(Session& session, QWidget* parent) : QWidget(parent), s
     auto* arrangement = new QComboBox;
     arrangement->setObjectName("arrangement");
     arrangement->setAccessibleName(tr("Arrangement"));
-    for (const Arrangement& a : arrangements())
-        arrangement->addItem(QString::fromUtf8(a.title), QString::fromUtf8(a.key));
-    connect(arrangement, &QComboBox::activated, this, [this, arrangement](int i) {
-        session_.document().edit_variant(tr("Choose the arrangement"), [key = arrangement->itemData(i).toString().toStdString()](Variant& v) {
-            if (v.loop.arrangement != key)
-                change_arrangement(v, key);
-        });
-    });
-    head->addWidget(arrangement);
+    for (const Arrangement& a : presets())
+        arrangement->addItem(qs(a.title), qs(a.key));
+    connect(arrangement, &QComboBox::activated, this, [this, arrangement](int i) { join(preset_answers(arrangement->itemData(i).toString().toStdString())); });
+    arrangement->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    arrangement->setMaximumWidth(widest_name_px);
+    head->addWidget(arrangement, 4);
+    auto* questions = new QPushButton(tr("Questions"));
+    questions->setObjectName("askLoop");
+    questions->setToolTip(tr("What the loop is put together from"));
+    connect(questions, &QPushButton::clicked, this, &LoopStation::show_answers);
+    head->addWidget(questions);
     head->addStretch(1);
     auto* write = new QPushButton(tr("Save the drawing …"));
     write->setObjectName("saveDrawing");
@@ -86,11 +70,17 @@ LoopStation::LoopStation(Session& session, QWidget* parent) : QWidget(parent), s
     connect(view_, &LoopView::chosen, this, &LoopStation::show_part);
     connect(&session.document(), &Document::changed, this, &LoopStation::refresh);
     connect(&session.document(), &Document::view_changed, this, &LoopStation::refresh);
-    const auto set_combo = [this, arrangement] { arrangement->setCurrentIndex(arrangement->findData(qs(session_.document().variant().loop.arrangement))); };
+    // A loop without a name of its own stands in it by its answers.
+    const auto set_combo = [this, arrangement] {
+        const Arrangement& now = arrangement_of(session_.document().variant().loop);
+        arrangement->setPlaceholderText(qs(now.title));
+        arrangement->setCurrentIndex(now.key.empty() ? -1 : arrangement->findData(qs(now.key)));
+        arrangement->setToolTip(qs(now.about));
+    };
     connect(&session.document(), &Document::changed, this, set_combo);
     connect(&session.document(), &Document::view_changed, this, set_combo);
     set_combo();
-    arrangement_ = qs(session.document().variant().loop.arrangement);
+    joined_ = session.document().variant().loop.answers;
     show_part(Part::collector);
 }
 
@@ -137,27 +127,53 @@ void LoopStation::resizeEvent(QResizeEvent* e)
 {
     QWidget::resizeEvent(e);
     // What its height leaves of the width is the panel's.
-    const int drawing = static_cast<int>((height() - head_px) * sheet_w / sheet_h);
+    const int drawing = static_cast<int>((height() - head_px) * least_sheet_w / sheet_h);
     panel_->setFixedWidth(std::clamp(width() - drawing, panel_least_px, panel_most_px));
+}
+
+void LoopStation::join(const LoopAnswers& answers)
+{
+    if (!(session_.document().variant().loop.answers == answers))
+        session_.document().edit_variant(tr("Put the loop together otherwise"), [answers](Variant& v) { v = rejoined(v, answers); });
+}
+
+void LoopStation::show_answers()
+{
+    empty_panel();
+    title_->setText(tr("What it is put together from"));
+    caution_->clear();
+    answers_ = new AnswersSheet;
+    answers_->set(session_.document().variant().loop.answers);
+    connect(answers_, &AnswersSheet::answered, this, &LoopStation::join);
+    extra_->addWidget(answers_);
+    extra_->addWidget(remark(tr("What still applies stays: numbers that were set, probes, outputs and rules of what is still there.")));
+}
+
+void LoopStation::empty_panel()
+{
+    sheet_->clear();
+    more_->clear();
+    clear_layout(extra_);
+    answers_ = nullptr;
+    refresh_fields_ = {};
+    scroll_->verticalScrollBar()->setValue(0);
 }
 
 void LoopStation::show_part(Part part)
 {
-    part_ = find_arrangement(session_.document().variant().loop.arrangement)->has(part) ? part : Part::collector;
-    sheet_->clear();
-    more_->clear();
+    part_ = arrangement_of(session_.document().variant().loop).has(part) ? part : Part::collector;
+    empty_panel();
     sheet_->set_path(part_path(part_));
-    clear_layout(extra_);
-    refresh_fields_ = {};
     const QString title = tr(part_text(part_).title);
     title_->setText(title);
     show_caution();
-    scroll_->verticalScrollBar()->setValue(0);
     add_fields(title);
     if (part_ == Part::element)
         add_element_mode();
-    if ((part_ == Part::pump || part_ == Part::vessel) && find_arrangement(session_.document().variant().loop.arrangement)->carrier == Carrier::glycol)
+    if ((part_ == Part::pump || part_ == Part::vessel) && arrangement_of(session_.document().variant().loop).carrier == Carrier::glycol)
         add_fluid();
+    if (part_ == Part::cooler_valve)
+        extra_->addWidget(remark(tr("It turns with its output: see the Rules. At rest the heat goes to the store.")));
     if (part_ == Part::valve)
         extra_->addWidget(remark(tr("It turns with its output: see the Rules. At rest the heat goes to the first store.")));
     add_sums();
@@ -217,7 +233,7 @@ void LoopStation::add_fluid()
 
 void LoopStation::add_sums()
 {
-    const auto sums = sums_at(part_, *find_arrangement(session_.document().variant().loop.arrangement));
+    const auto sums = sums_at(part_, arrangement_of(session_.document().variant().loop));
     if (sums.empty())
         return;
     extra_->addWidget(heading(tr("Sums")));
@@ -235,12 +251,12 @@ void LoopStation::add_sums()
 
 void LoopStation::refresh()
 {
-    const QString now = qs(session_.document().variant().loop.arrangement);
-    if (now != arrangement_) {
-        arrangement_ = now;
-        show_part(part_);
+    if (const LoopAnswers& now = session_.document().variant().loop.answers; !(now == joined_)) {
+        joined_ = now;
+        answers_ ? answers_->set(now) : show_part(part_);
     }
-    show_caution(); // in another theme
+    if (!answers_)
+        show_caution(); // in another theme
     if (refresh_fields_)
         refresh_fields_();
 }

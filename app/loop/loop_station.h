@@ -1,5 +1,6 @@
 #pragma once
 
+#include "answers_sheet.h"
 #include "app/widgets/form.h"
 #include "loop_view.h"
 
@@ -24,6 +25,9 @@ protected:
 
 private:
     void show_part(Part part);
+    void show_answers();
+    void join(const LoopAnswers& answers);
+    void empty_panel();
     void refresh();
     void add_fields(const QString& title);
     void add_element_mode();
@@ -41,7 +45,8 @@ private:
     QVBoxLayout* extra_;        // below the sheet
     std::function<void()> refresh_fields_;
     Part part_ = Part::collector;
-    QString arrangement_;
+    AnswersSheet* answers_ = nullptr; // shown in place of a part
+    LoopAnswers joined_;
 };
 
 } // namespace vernal

@@ -23,7 +23,7 @@ namespace vernal {
 LoopLive LoopView::live() const
 {
     const auto& o = session_.outcome();
-    if (!o || o->is_replay() || o->coupled.records.empty() || !o->setup || o->variant.loop.arrangement != arrangement().key)
+    if (!o || o->is_replay() || o->coupled.records.empty() || !o->setup || o->variant.loop.answers != arrangement().answers)
         return {};
     if (!network_ || network_of_ != o->id) {
         network_ = std::make_shared<const Network>(o->setup->loop, o->setup->probes);
@@ -32,7 +32,7 @@ LoopLive LoopView::live() const
     return live_at(*o, session_.cursor_index(), *network_, arrangement());
 }
 
-const Arrangement& LoopView::arrangement() const { return *find_arrangement(session_.document().variant().loop.arrangement); }
+const Arrangement& LoopView::arrangement() const { return arrangement_of(session_.document().variant().loop); }
 
 LoopView::LoopView(Session& session, QWidget* parent) : QWidget(parent), session_(session)
 {
@@ -50,9 +50,10 @@ LoopView::LoopView(Session& session, QWidget* parent) : QWidget(parent), session
 
 QTransform LoopView::frame() const
 {
-    const double s = std::min(width() / sheet_w, height() / sheet_h);
+    const double wide = sheet_of(arrangement()).width;
+    const double s = std::min(width() / wide, height() / sheet_h);
     QTransform t;
-    t.translate((width() - s * sheet_w) / 2, (height() - s * sheet_h) / 2);
+    t.translate((width() - s * wide) / 2, (height() - s * sheet_h) / 2);
     t.scale(s, s);
     return t;
 }
@@ -81,7 +82,7 @@ void LoopView::paint_pointer(QPainter& p) const
     p.setPen(theme().accent);
     const QString name = qs(probes[*pointed_].key + " " + probes[*pointed_].name);
     const double wide = p.fontMetrics().horizontalAdvance(name) + 8;
-    const double x = std::clamp(at->second.x() + (at->second.x() > sheet_w / 2 ? -wide - 24 : 26), 0.0, sheet_w - wide);
+    const double x = std::clamp(at->second.x() + (at->second.x() > sheet.width / 2 ? -wide - 24 : 26), 0.0, sheet.width - wide);
     const double high = p.fontMetrics().height();
     const QRectF box(x, std::max(0.0, at->second.y() - 12 - high), wide, high);
     p.fillRect(box, theme().card);
@@ -246,7 +247,7 @@ void LoopView::paint_sheet(QPainter& p) const
     p.setPen(theme().second_ink);
     p.setFont(text_font(13));
     const bool replay = session_.outcome() && session_.outcome()->is_replay();
-    p.drawText(QRectF(0, 456, sheet_w, 22), Qt::AlignCenter, replay ? tr("A log has no temperatures inside the parts: choose a generated day to see them.") : tr("…"));
+    p.drawText(QRectF(0, 456, sheet.width, 22), Qt::AlignCenter, replay ? tr("A log has no temperatures inside the parts: choose a generated day to see them.") : tr("…"));
 }
 
 void LoopView::paint_probes(const PartScene& scene) const
@@ -268,7 +269,7 @@ void LoopView::paint_probes(const PartScene& scene) const
 
 QImage LoopView::image(int width_px) const
 {
-    QImage out(width_px, static_cast<int>(width_px * sheet_h / sheet_w), QImage::Format_RGB32);
+    QImage out(width_px, static_cast<int>(width_px * sheet_h / sheet_of(arrangement()).width), QImage::Format_RGB32);
     out.fill(theme().card);
     paint_onto(out);
     return out;
@@ -280,7 +281,7 @@ bool LoopView::paint_onto(QPaintDevice& device) const
     if (!p.begin(&device))
         return false;
     p.setRenderHint(QPainter::Antialiasing);
-    const double s = std::min(device.width() / sheet_w, device.height() / sheet_h);
+    const double s = std::min(device.width() / sheet_of(arrangement()).width, device.height() / sheet_h);
     p.scale(s, s);
     paint_sheet(p);
     return p.end();
@@ -302,9 +303,10 @@ bool LoopView::write(const QString& path) const
         return false;
     QSvgGenerator svg;
     svg.setFileName(path);
-    svg.setSize(QSize(static_cast<int>(sheet_w), static_cast<int>(sheet_h)));
-    svg.setViewBox(QRectF(0, 0, sheet_w, sheet_h));
-    svg.setTitle(QString::fromUtf8(arrangement().title));
+    const double wide = sheet_of(arrangement()).width;
+    svg.setSize(QSize(static_cast<int>(wide), static_cast<int>(sheet_h)));
+    svg.setViewBox(QRectF(0, 0, wide, sheet_h));
+    svg.setTitle(qs(arrangement().title));
     return paint_onto(svg);
 }
 

@@ -1,11 +1,41 @@
 #include "parts/scene.h"
 
 namespace vernal {
+namespace {
+
+// Room for what stands in the way of the return: reservoir, valves, exchanger, cooler.
+Layout::Frame frame_of(const Arrangement& a, double& width)
+{
+    const bool exchanger = a.has(Part::exchanger), cooler = a.has(Part::cooler), pair = a.has(Part::collector_2), two_tanks = a.has(Part::tank_2);
+    Layout::Frame f;
+    f.plain_pair = pair && a.has(Part::tank) && !exchanger && !cooler && !two_tanks;
+    f.store_right = two_tanks ? 540 : a.has(Part::pool) ? 550
+                                  : a.has(Part::slab)   ? 556
+                                  : a.has(Part::room)   ? 500
+                                  : exchanger           ? 390
+                                                        : 450;
+    const double beside = exchanger ? f.store_right + 180 : f.store_right; // of what the return must pass
+    f.lane = std::max(590.0, beside + (cooler ? 110 : exchanger ? 20
+                                                                : 40));
+    if (two_tanks && cooler && !exchanger)
+        f.lane += 40; // the valve between the tanks stands beside the cooler's
+    if (pair && !f.plain_pair) {
+        f.lane = std::max(f.lane, 630.0);
+        f.lane_top = 206;
+    }
+    if (a.has(Part::reservoir) || f.lane_top > 0)
+        f.valve_y = 236;
+    width = pair && !f.plain_pair ? f.lane + 200 : std::max(least_sheet_w, f.lane + 110);
+    return f;
+}
+
+} // namespace
 
 Sheet sheet_of(const Arrangement& arrangement)
 {
     Sheet sheet;
     Layout layout{arrangement, sheet};
+    layout.frame = frame_of(arrangement, sheet.width);
     const auto each = [&](void (*PartDrawing::*what)(Layout&)) {
         for (const PartDrawing& part : part_drawings())
             if (part.*what && arrangement.has(part.part))

@@ -1,5 +1,6 @@
-// Where the parts and pipes of an arrangement lie on its drawing: a sheet of
-// 700 × 480 points. Each part lays itself out, in its file in parts/.
+// Where the parts and pipes of a loop lie on its drawing: a sheet of 700 × 480
+// points, wider where much stands between array and store. Each part lays itself
+// out, in its file in parts/.
 #pragma once
 
 #include "core/plant/loop.h"
@@ -13,7 +14,7 @@
 
 namespace vernal {
 
-inline constexpr double sheet_w = 700, sheet_h = 480;
+inline constexpr double least_sheet_w = 700, sheet_h = 480;
 
 // A drawn pipe: the stretch whose temperatures it shows, and where that begins
 // and ends on the line; a stub takes the nearest end's temperature.
@@ -23,10 +24,11 @@ struct SheetPipe {
         first,
         last } how = Show::along;
     QPolygonF line;
-    std::size_t route = 0;
+    Segment with = shows; // dark while fluid runs through this one
 };
 
 struct Sheet {
+    double width = least_sheet_w;
     std::map<Part, QRectF> place;
     std::vector<SheetPipe> pipes;
     std::map<ProbePlace, QPointF> probes;

@@ -141,7 +141,7 @@ void ProbeCurvePage::refresh()
     if (!name_->isModified())
         name_->setText(qs(p.name));
     place_->clear(); // what this arrangement has
-    for (ProbePlace place : find_arrangement(variant().loop.arrangement)->places)
+    for (ProbePlace place : arrangement_of(variant().loop).places)
         place_->addItem(tr(place_names[static_cast<std::size_t>(place)]).toLower(), static_cast<int>(place));
     place_->setCurrentIndex(place_->findData(static_cast<int>(p.place)));
     curve_->show_curve(p.curve);

@@ -61,7 +61,7 @@ void ProbeLeadPage::refresh()
     lead_sheet_->set_path("probe/" + p.id + "/lead");
     place_sheet_->set_path("probe/" + p.id);
     view_->point_at(index());
-    const PlacingGuide g = placing_guide(*find_arrangement(variant().loop.arrangement), p.place);
+    const PlacingGuide g = placing_guide(arrangement_of(variant().loop), p.place);
     guide_->setText(tr("<span style='color:%6'>▲ %5 Follow the maker's manual and local codes, and use a licensed tradesperson where the law asks for one.</span><br><b>%1, %2.</b> %3<br><b>Not:</b> %4")
                         .arg(qs(p.key), qs(p.name).toHtmlEscaped(), qs(g.where), qs(g.mistake), qs(g.caution), theme().caution.name()));
     refresh_rows(lead_, p.lead);

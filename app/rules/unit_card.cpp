@@ -65,11 +65,7 @@ UnitCard::UnitCard(Session& session, QWidget* parent) : QFrame(parent), session_
         connect(add, &QPushButton::clicked, this, [this] {
             session_.document().edit_variant(tr("Add an output"), [](Variant& v) {
                 Output o{free_key(v.unit), "Another output"};
-                const Arrangement* a = find_arrangement(v.loop.arrangement);
-                std::size_t own = 1;
-                for (const Route& r : a ? a->routes : std::vector<Route>{})
-                    own = std::max({own, r.pump + 1, static_cast<std::size_t>(r.valve + 1)});
-                if (v.unit.outputs.size() >= own)
+                if (v.unit.outputs.size() >= arrangement_of(v.loop).drivers.size())
                     o.drives = Drives::other;
                 v.unit.outputs.push_back(o);
             });

@@ -56,7 +56,10 @@ bool is_foreign(const Arrangement& own, const std::string& path)
     const auto belongs = [&](Part p) { return !part_path(p).empty() && path.rfind(part_path(p) + "/", 0) == 0; };
     if (std::any_of(own.parts.begin(), own.parts.end(), belongs))
         return false;
-    return std::any_of(arrangements().begin(), arrangements().end(), [&](const Arrangement& a) { return std::any_of(a.parts.begin(), a.parts.end(), belongs); });
+    for (std::size_t p = 0; p < part_count; ++p)
+        if (belongs(static_cast<Part>(p)))
+            return true;
+    return false;
 }
 
 bool has_all(const QString& text, const QStringList& words)
@@ -99,9 +102,9 @@ void Finder::add_jobs_own()
 void Finder::add_sums()
 {
     const Document& d = session_.document();
-    const Arrangement* a = find_arrangement(d.variant().loop.arrangement);
+    const Arrangement& a = arrangement_of(d.variant().loop);
     for (const FieldSum& sum : field_sums())
-        if (a && (sum.page != ProbePage::none || std::any_of(sum.parts.begin(), sum.parts.end(), [&](Part p) { return a->has(p); })) && (!sum.applies || sum.applies(*a)))
+        if ((sum.page != ProbePage::none || std::any_of(sum.parts.begin(), sum.parts.end(), [&](Part p) { return a.has(p); })) && (!sum.applies || sum.applies(a)))
             all_.append({QObject::tr("Sum: %1").arg(QString::fromUtf8(sum.title)), {}, {}, [go = places_.sum, key = std::string(sum.key)] { go(key); }});
 }
 
@@ -109,9 +112,9 @@ void Finder::add_settings()
 {
     const Document& d = session_.document();
     const std::string own_day = "day/" + d.day().id + "/";
-    const Arrangement* loop = find_arrangement(d.variant().loop.arrangement);
+    const Arrangement& loop = arrangement_of(d.variant().loop);
     for (Setting& s : settings_of(d.job(), d.variant_index())) {
-        if (s.fixed || s.label.empty() || (s.path.rfind("day/", 0) == 0 && s.path.rfind(own_day, 0) != 0) || (loop && is_foreign(*loop, s.path)))
+        if (s.fixed || s.label.empty() || (s.path.rfind("day/", 0) == 0 && s.path.rfind(own_day, 0) != 0) || is_foreign(loop, s.path))
             continue;
         const QString owner = owner_of(d.job(), d.variant(), s.path);
         const Rule* r = rule_at(d.variant(), s.path);

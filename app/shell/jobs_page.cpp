@@ -1,16 +1,20 @@
 #include "jobs_page.h"
 
 #include "app/findings/finding_mark.h"
+#include "app/loop/answers_sheet.h"
 #include "app/loop/loop_picture.h"
 #include "app/widgets/form.h"
 #include "files/job_file.h"
 #include "theme.h"
 
+#include <QButtonGroup>
 #include <QDir>
 #include <QFileInfo>
 #include <QGridLayout>
+#include <QLabel>
 #include <QPainter>
 #include <QScrollArea>
+#include <QStackedWidget>
 #include <QStyleOptionButton>
 #include <QStylePainter>
 #include <QVBoxLayout>
@@ -18,15 +22,18 @@
 namespace vernal {
 namespace {
 
-constexpr int beside_px = 104, above_px = 128; // width of a drawing
+constexpr int beside_px = 104, above_px = 128, asked_px = 340; // width of a drawing
 constexpr int pad_px = 8, line_px = 19;
 constexpr int title_px = 42; // below a drawing: two lines
 constexpr int most_width_px = 1240;
 
-QPixmap picture(const QString& arrangement, int width, double ratio)
+// Of what was kept of a job; a job of an older program's has the name of a preset.
+QPixmap picture(const QString& kept, int width, double ratio)
 {
-    const Arrangement* a = find_arrangement(arrangement.toStdString());
-    return a ? loop_picture(*a, width, ratio) : QPixmap();
+    if (const Arrangement* a = find_preset(kept.toStdString()))
+        return loop_picture(*a, width, ratio);
+    const auto answers = answers_of_text(kept.toStdString());
+    return answers ? loop_picture(arrangement_of(*answers), width, ratio) : QPixmap();
 }
 
 } // namespace
@@ -173,8 +180,8 @@ void JobsPage::add_demos(QVBoxLayout& box, const QString& demo)
         const auto job = open_job(path.toStdString());
         if (!job)
             continue;
-        const Arrangement* a = find_arrangement(job->variants.front().loop.arrangement);
-        auto* tile = new JobTile(picture(QString::fromStdString(job->variants.front().loop.arrangement), beside_px, devicePixelRatioF()), QString::fromStdString(job->title), {QString::fromStdString(job->site.name), a ? QString::fromUtf8(a->about) : QString()});
+        const Arrangement& a = arrangement_of(job->variants.front().loop);
+        auto* tile = new JobTile(loop_picture(a, beside_px, devicePixelRatioF()), QString::fromStdString(job->title), {QString::fromStdString(job->site.name), QString::fromStdString(a.about)});
         tile->setProperty("demo", true);
         connect(tile, &QPushButton::clicked, this, [this, path] { emit open_wanted(path); });
         box.addWidget(tile);
@@ -189,21 +196,83 @@ QWidget* JobsPage::make_new()
     box->setSpacing(6);
     box->addWidget(heading(tr("New loop"), "h1"));
     box->addWidget(remark(tr("It brings its parts, probes and rules; everything can be changed.")));
+    auto* pages = new QStackedWidget;
+    pages->addWidget(make_usual());
+    pages->addWidget(make_asked());
+    auto* ways = new QHBoxLayout;
+    ways->setSpacing(0);
+    auto* group = new QButtonGroup(this);
+    for (const auto& [name, words] : {std::pair{"usualLoops", tr("Usual loops")}, {"askedLoop", tr("By questions")}}) {
+        auto* b = new QPushButton(words);
+        b->setObjectName(QString::fromUtf8(name));
+        b->setCheckable(true);
+        b->setProperty("look", QStringLiteral("choice"));
+        group->addButton(b, static_cast<int>(group->buttons().size()));
+        ways->addWidget(b);
+    }
+    ways->addStretch(1);
+    group->button(0)->setChecked(true);
+    connect(group, &QButtonGroup::idClicked, pages, &QStackedWidget::setCurrentIndex);
+    box->addLayout(ways);
+    box->addWidget(pages, 1);
+    return column;
+}
+
+QWidget* JobsPage::make_usual()
+{
+    auto* page = new QWidget;
+    auto* box = new QVBoxLayout(page);
+    box->setContentsMargins(0, 0, 0, 0);
     auto* grid = new QGridLayout;
     grid->setSpacing(6);
     constexpr int across = 4;
-    for (const Arrangement& a : arrangements()) {
-        auto* tile = new JobTile(loop_picture(a, above_px, devicePixelRatioF()), QString::fromUtf8(a.title), {});
+    for (const Arrangement& a : presets()) {
+        auto* tile = new JobTile(loop_picture(a, above_px, devicePixelRatioF()), QString::fromStdString(a.title), {});
         tile->setObjectName(QStringLiteral("newLoop"));
-        tile->setToolTip(QString::fromUtf8(a.about));
+        tile->setToolTip(QString::fromStdString(a.about));
         tile->setAccessibleDescription(tile->toolTip());
-        connect(tile, &QPushButton::clicked, this, [this, key = QString::fromUtf8(a.key)] { emit new_wanted(key); });
+        connect(tile, &QPushButton::clicked, this, [this, answers = a.answers] { emit new_wanted(answers); });
         const int i = grid->count();
         grid->addWidget(tile, i / across, i % across);
     }
     box->addLayout(grid);
     box->addStretch(1);
-    return column;
+    return page;
+}
+
+// The drawing grows beside the answers.
+QWidget* JobsPage::make_asked()
+{
+    auto* page = new QWidget;
+    auto* box = new QVBoxLayout(page);
+    box->setContentsMargins(0, 0, 0, 0);
+    auto* sheet = new AnswersSheet;
+    auto* drawing = new QLabel;
+    drawing->setObjectName(QStringLiteral("askedDrawing"));
+    drawing->setAlignment(Qt::AlignCenter);
+    auto* title = heading({});
+    auto* about = remark();
+    auto* begin = new QPushButton(tr("Begin this loop"));
+    begin->setObjectName(QStringLiteral("beginLoop"));
+    const auto show = [this, drawing, title, about](const LoopAnswers& answers) {
+        const Arrangement& a = arrangement_of(answers);
+        drawing->setPixmap(loop_picture(a, asked_px, devicePixelRatioF()));
+        drawing->setAccessibleName(QString::fromStdString(a.title));
+        title->setText(QString::fromStdString(a.title));
+        about->setText(QString::fromStdString(a.about));
+    };
+    connect(sheet, &AnswersSheet::answered, this, show);
+    connect(begin, &QPushButton::clicked, this, [this, sheet] { emit new_wanted(sheet->answers()); });
+    show(sheet->answers());
+    auto* head = new QHBoxLayout;
+    head->addWidget(title, 1);
+    head->addWidget(begin);
+    box->addLayout(head);
+    box->addWidget(sheet);
+    box->addWidget(drawing);
+    box->addWidget(about);
+    box->addStretch(1);
+    return page;
 }
 
 } // namespace vernal

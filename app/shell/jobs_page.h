@@ -4,6 +4,8 @@
 #include "known_jobs.h"
 #include "recovery.h"
 
+#include "core/plant/answers.h"
+
 #include <QPushButton>
 #include <QWidget>
 
@@ -38,7 +40,7 @@ public:
 
 signals:
     void open_wanted(const QString& path); // empty: ask
-    void new_wanted(const QString& arrangement);
+    void new_wanted(const vernal::LoopAnswers& answers);
     void recover_wanted(const vernal::LeftBehind& left);
 
 private:
@@ -46,6 +48,8 @@ private:
     void add_known(QVBoxLayout& box, const KnownJob& job);
     void add_demos(QVBoxLayout& box, const QString& demo);
     QWidget* make_new();
+    QWidget* make_usual();
+    QWidget* make_asked();
 };
 
 } // namespace vernal

@@ -152,11 +152,11 @@ void MainWindow::show_start()
     pages_->setCurrentIndex(0);
 }
 
-void MainWindow::new_job_of(const QString& arrangement)
+void MainWindow::new_job_of(const LoopAnswers& answers)
 {
     if (!took_typed() || !files_->may_leave())
         return;
-    session_.document().set_job(new_job(arrangement.toStdString()), {});
+    session_.document().set_job(new_job(answers), {});
     files_->left();
     show_station(0);
 }
@@ -214,7 +214,7 @@ void MainWindow::go_to(const std::string& path)
                 station<RulesStation>().ledger().go_to(i, steps.value(2).toStdString());
     } else if (steps[0] == QLatin1String("loop")) {
         show_station(station_index("loop"));
-        for (Part part : find_arrangement(v.loop.arrangement)->parts)
+        for (Part part : arrangement_of(v.loop).parts)
             if (qs(part_path(part)) == steps.mid(0, 2).join('/'))
                 station<LoopStation>().view()->choose(part);
         focus(QStringLiteral("loop.%1").arg(steps.last()));
@@ -239,8 +239,8 @@ void MainWindow::go_to(const std::string& path)
 void MainWindow::go_to_sum(const std::string& key)
 {
     const FieldSum* sum = find_sum(key);
-    const Arrangement* a = find_arrangement(session_.document().variant().loop.arrangement);
-    if (!sum || !a)
+    const Arrangement& a = arrangement_of(session_.document().variant().loop);
+    if (!sum)
         return;
     if (sum->page != ProbePage::none) {
         show_station(station_index("probes"));
@@ -248,7 +248,7 @@ void MainWindow::go_to_sum(const std::string& key)
     } else {
         show_station(station_index("loop"));
         for (Part p : sum->parts)
-            if (a->has(p)) {
+            if (a.has(p)) {
                 station<LoopStation>().view()->choose(p);
                 break;
             }

@@ -30,6 +30,7 @@ public:
     bool save() { return took_typed() && files_->save(); }
     bool save_as() { return took_typed() && files_->save_as(); }
     void show_station(int index); // in stations()
+    void show_start();            // the Jobs page
     void set_glare(bool glare);
     void show_findings(bool open = true) { work_->show_findings(open); }
     WorkView& work() { return *work_; }
@@ -45,8 +46,7 @@ private:
     void make_undo_actions();
     void make_view_actions();
     QAction* action(const QString& name, const QKeySequence& key, std::function<void()> act);
-    void show_start();
-    void new_job_of(const QString& arrangement);
+    void new_job_of(const LoopAnswers& answers);
     void open_palette();
     void go_to(const std::string& path); // of a setting
     void go_to_sum(const std::string& key);

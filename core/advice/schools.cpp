@@ -79,7 +79,7 @@ double half(double k) { return std::ceil(2 * k - 1e-9) / 2; }
 
 class Chooser {
 public:
-    Chooser(const Job& job, const Variant& v, const Answers& a, const Units& units) : job_(job), v_(v), a_(a), units_(units), arrangement_(*find_arrangement(v.loop.arrangement)) {}
+    Chooser(const Job& job, const Variant& v, const Answers& a, const Units& units) : job_(job), v_(v), a_(a), units_(units), arrangement_(arrangement_of(v.loop)) {}
 
     std::vector<Choice> all()
     {
@@ -347,7 +347,7 @@ private:
 
     void special()
     {
-        if (std::string(arrangement_.key) == "tube-manifold")
+        if (arrangement_.answers.array == Array::tubes)
             add("Looks of " + pump(), lasts(30) + " every " + to_text(1800, Quantity::minutes, units_), "The probe in the manifold learns little until fluid moves.", "A lower start difference: it would not help a probe that is not told.", set_rule<Look>(pump(), [](Look& l) {
                 l.every_s = 1800;
                 l.run_s = 30;
@@ -415,8 +415,8 @@ std::size_t answered(const Answers& a, std::size_t question)
 Answers likely_answers(const Job& job, const Variant& v)
 {
     Answers a;
-    const Arrangement* arrangement = find_arrangement(v.loop.arrangement);
-    if (arrangement && (arrangement->has(Part::panel) || arrangement->has(Part::battery)))
+    const Arrangement& arrangement = arrangement_of(v.loop);
+    if (arrangement.has(Part::panel))
         a.pump = PumpPower::scarce;
     const bool frost = std::any_of(job.days.begin(), job.days.end(), [](const Day& d) { return d.kind == DayKind::generated && d.sky.air_min_c < cool_frost_c; });
     a.frost = frost ? FrostNights::winter : FrostNights::rare;
@@ -426,7 +426,7 @@ Answers likely_answers(const Job& job, const Variant& v)
 
 std::vector<Choice> choose_settings(const Job& job, const Variant& v, const Answers& answers, const Units& units)
 {
-    if (!find_arrangement(v.loop.arrangement) || v.unit.outputs.empty() || v.probes.empty())
+    if (v.unit.outputs.empty() || v.probes.empty())
         return {};
     return Chooser(job, v, answers, units).all();
 }

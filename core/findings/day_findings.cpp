@@ -10,8 +10,8 @@ constexpr double frost_reserve_k = 5.0; // a clear sky takes the collector that 
 
 Found glycol_too_weak(const FindingContext& c)
 {
-    const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
-    if (!a || a->carrier != Carrier::glycol)
+    const Arrangement& a = arrangement_of(c.variant.loop);
+    if (a.carrier != Carrier::glycol)
         return {};
     double coldest = INFINITY;
     for (const Day& d : c.job.days)
@@ -36,10 +36,10 @@ Found freezes_today(const FindingContext& c)
         return {};
     const Figures& f = *c.figures;
     const std::string where = "First at " + clock_text(f.first_freeze_s) + ": " + f.first_freeze_at + ". ";
-    const bool slush = find_arrangement(c.variant.loop.arrangement)->carrier == Carrier::glycol && f.burst_s <= 0;
+    const bool slush = arrangement_of(c.variant.loop).carrier == Carrier::glycol && f.burst_s <= 0;
     const std::string what = slush ? "The mixture turns to slush that no pump moves; it bursts pipe only at " + temp(c, burst_c(c.variant.loop.glycol_fraction)) + ". " : "What freezes there bursts. ";
     // A loop of water that nothing protects can be helped by recirculation, where frost is rare.
-    const Arrangement& a = *find_arrangement(c.variant.loop.arrangement);
+    const Arrangement& a = arrangement_of(c.variant.loop);
     bool guarded = a.drains || a.carrier != Carrier::water;
     for (const Rule& r : c.variant.unit.rules)
         guarded = guarded || (r.enabled && (std::holds_alternative<Freeze>(r.body) || std::holds_alternative<DrainDown>(r.body)));

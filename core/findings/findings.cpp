@@ -45,9 +45,9 @@ bool holds_for(Loops loops, const Arrangement& a)
 std::vector<Finding> findings(const FindingContext& context)
 {
     std::vector<Finding> out;
-    const Arrangement* arrangement = find_arrangement(context.variant.loop.arrangement);
+    const Arrangement& arrangement = arrangement_of(context.variant.loop);
     for (const FindingKind& kind : finding_kinds())
-        for (Finding& f : arrangement && !holds_for(kind.loops, *arrangement) ? std::vector<Finding>() : kind.check(context)) {
+        for (Finding& f : !holds_for(kind.loops, arrangement) ? std::vector<Finding>() : kind.check(context)) {
             f.kind = kind.key;
             out.push_back(std::move(f));
         }

@@ -6,11 +6,7 @@
 namespace vernal {
 namespace {
 
-const Arrangement* drains(const FindingContext& c)
-{
-    const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
-    return a && a->drains ? a : nullptr;
-}
+bool drains(const FindingContext& c) { return arrangement(c).drains; }
 
 Found pump_below_lift(const FindingContext& c)
 {
@@ -25,8 +21,7 @@ Found pump_below_lift(const FindingContext& c)
 
 Found reservoir_too_small(const FindingContext& c)
 {
-    const Arrangement* a = drains(c);
-    if (!a || !a->has(Part::reservoir))
+    if (!arrangement(c).has(Part::reservoir))
         return {};
     const double needed = draining(c.variant.loop, 0).reservoir_m3;
     if (c.variant.loop.reservoir.volume_m3 >= needed)
@@ -96,18 +91,18 @@ Found siphon_cannot_stand(const FindingContext& c)
 
 Found panel_label_impossible(const FindingContext& c)
 {
-    const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
+    const Arrangement& a = arrangement_of(c.variant.loop);
     const Panel& p = c.variant.loop.panel;
-    if (!a || !a->has(Part::panel) || (p.imp_a < p.isc_a && p.vmp_v < p.voc_v))
+    if (!a.has(Part::panel) || (p.imp_a < p.isc_a && p.vmp_v < p.voc_v))
         return {};
     return {{"", Severity::serious, "The panel's label cannot be", "At its greatest power a panel gives less current than shorted and less voltage than open: check the four figures, they are easily swapped.", {}}};
 }
 
 Found battery_cut_too_low(const FindingContext& c)
 {
-    const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
+    const Arrangement& a = arrangement_of(c.variant.loop);
     const Battery& b = c.variant.loop.battery;
-    if (!a || !a->has(Part::battery) || b.cut_v > b.empty_v)
+    if (!a.has(Part::battery) || b.cut_v > b.empty_v)
         return {};
     const double better = b.empty_v + 0.1;
     return {{"", Severity::caution, "The cut-out comes when the battery is empty",
@@ -117,10 +112,10 @@ Found battery_cut_too_low(const FindingContext& c)
 
 Found battery_cut_without_band(const FindingContext& c)
 {
-    const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
+    const Arrangement& a = arrangement_of(c.variant.loop);
     const Battery& b = c.variant.loop.battery;
     constexpr double least_band_v = 0.5; // what the voltage recovers when the pump lets go, and more; estimate
-    if (!a || !a->has(Part::battery) || b.reconnect_v >= b.cut_v + least_band_v)
+    if (!a.has(Part::battery) || b.reconnect_v >= b.cut_v + least_band_v)
         return {};
     const double better = b.cut_v + 1.0;
     return {{"", Severity::caution, "Cut-out and reconnection lie too close",
@@ -139,15 +134,10 @@ Found battery_trips(const FindingContext& c)
 // A route without its pump or valve never runs.
 Found output_missing(const FindingContext& c)
 {
-    const Arrangement* a = find_arrangement(c.variant.loop.arrangement);
-    if (!a)
-        return {};
-    std::size_t needed = 0;
-    for (const Route& r : a->routes)
-        needed = std::max({needed, r.pump + 1, static_cast<std::size_t>(r.valve + 1)});
+    const std::size_t needed = arrangement(c).drivers.size();
     if (c.variant.unit.outputs.size() >= needed)
         return {};
-    return {{"", Severity::serious, "A pump or valve has no output", "This arrangement needs " + std::to_string(needed) + " outputs, the unit here has " + std::to_string(c.variant.unit.outputs.size()) + ". What is not driven never moves.", {}}};
+    return {{"", Severity::serious, "A pump or valve has no output", "This loop needs " + std::to_string(needed) + " outputs, the unit here has " + std::to_string(c.variant.unit.outputs.size()) + ". What is not driven never moves.", {}}};
 }
 
 } // namespace

@@ -1,5 +1,7 @@
 #include "shared.h"
 
+#include "core/plant/parts.h"
+
 #include "core/plant/vessel.h"
 #include "core/plant/wiring.h"
 
@@ -12,14 +14,14 @@ constexpr double noticed_j = 0.1 * 3.6e6;
 
 bool has(const FindingContext& c, Part part)
 {
-    const Arrangement* a = find_arrangement(loop(c).arrangement);
-    return a && a->has(part);
+    const Arrangement& a = arrangement_of(loop(c));
+    return a.has(part);
 }
 
 bool drains(const FindingContext& c)
 {
-    const Arrangement* a = find_arrangement(loop(c).arrangement);
-    return a && a->drains;
+    const Arrangement& a = arrangement_of(loop(c));
+    return a.drains;
 }
 
 Found check_valve_in_return(const FindingContext& c)
@@ -66,10 +68,10 @@ Found water_lost_by_vent(const FindingContext& c)
 Found line_shut(const FindingContext& c)
 {
     Found out;
-    for (Part part : {Part::pump, Part::pump_2}) {
-        const Pump& p = part == Part::pump ? loop(c).pump : loop(c).pump_2;
+    for (Part part : {Part::pump, Part::pump_2, Part::exchanger_pump}) {
+        const Pump& p = pump_of(loop(c), part);
         if (has(c, part) && p.shut)
-            out.push_back({"", Severity::serious, "The pump works against a shut line", "It moves nothing, heats its own water and ruins its seal. A valve left shut after filling is a common find.", on_loop("Try: open it", [part](Loop& l) { (part == Part::pump ? l.pump : l.pump_2).shut = false; })});
+            out.push_back({"", Severity::serious, "The pump works against a shut line", "It moves nothing, heats its own water and ruins its seal. A valve left shut after filling is a common find.", on_loop("Try: open it", [part](Loop& l) { pump_of(l, part).shut = false; })});
     }
     return out;
 }
@@ -194,6 +196,16 @@ Found check_valve_leaks(const FindingContext& c)
     return one(Severity::caution, "The check valve lets the store's heat rise to the roof", said(c, c.figures->night_loss_j, Quantity::energy) + " went round backwards by itself while the pump stood still. The sign of it: a warm return pipe before sunrise.", on_loop("Try: a valve that holds", [](Loop& l) { l.check_valve.leak = 0; }));
 }
 
+// It is told when to heat, and the loop has none.
+Found element_not_there(const FindingContext& c)
+{
+    const auto& outputs = c.variant.unit.outputs;
+    const bool wanted = loop(c).element.mode != ElementMode::off || std::any_of(outputs.begin(), outputs.end(), [](const Output& o) { return o.drives == Drives::element; });
+    if (has(c, Part::element) || !wanted)
+        return {};
+    return one(Severity::caution, "The element is not a part of this loop", "Something is said about when it heats, and the question what backs the loop up is answered with nothing: it never heats.", on_loop("Try: an element in the tank", [](Loop& l) { l.answers.backup = Backup::element; }));
+}
+
 Found element_windows_empty(const FindingContext& c)
 {
     const Element& e = loop(c).element;
@@ -234,6 +246,7 @@ const FindingKinds& protection_findings()
         {"vessel_precharge", vessel_precharge, Cause::loop, Loops::closed},
         {"relief_discharged", relief_discharged, Cause::loop, Loops::closed, "loop/vessel"},
         {"check_valve_leaks", check_valve_leaks, Cause::loop, Loops::liquid, "loop/check_valve"},
+        {"element_not_there", element_not_there, Cause::loop, Loops::tank, "loop/answers/backup"},
         {"element_windows_empty", element_windows_empty, Cause::loop, Loops::tank},
         {"element_by_day", element_by_day, Cause::loop, Loops::tank},
     };

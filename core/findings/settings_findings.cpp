@@ -115,14 +115,14 @@ Found output_moves_nothing(const FindingContext& c)
 {
     Found out;
     for (std::size_t o = 0; o < c.variant.unit.outputs.size(); ++o) {
-        const bool moves = std::any_of(arrangement(c).routes.begin(), arrangement(c).routes.end(), [&](const Route& r) { return r.pump == o || (r.valve >= 0 && static_cast<std::size_t>(r.valve) == o); });
+        const bool moves = o < arrangement(c).drivers.size();
         const Output& output = c.variant.unit.outputs[o];
         if (moves || output.drives != Drives::loop)
             continue;
-        out.push_back({"", Severity::caution, output.key + " moves nothing here", "It is said to drive a pump or valve of the loop, and this arrangement has none in its place: nothing comes of it in a run.", Remedy{"Try: it drives another thing", [of = which(c.variant.unit.outputs, o)](Variant& v) {
-                                                                                                                                                                                                                           if (Output* now = of.in(v.unit.outputs))
-                                                                                                                                                                                                                               now->drives = Drives::other;
-                                                                                                                                                                                                                       }}});
+        out.push_back({"", Severity::caution, output.key + " moves nothing here", "It is said to drive a pump or valve of the loop, and this loop has none in its place: nothing comes of it in a run.", Remedy{"Try: it drives another thing", [of = which(c.variant.unit.outputs, o)](Variant& v) {
+                                                                                                                                                                                                                    if (Output* now = of.in(v.unit.outputs))
+                                                                                                                                                                                                                        now->drives = Drives::other;
+                                                                                                                                                                                                                }}});
     }
     return out;
 }

@@ -18,12 +18,12 @@ inline std::string diff(const FindingContext& c, double v) { return said(c, v, Q
 inline std::string lasts(const FindingContext& c, double s) { return said(c, s, Quantity::duration); }
 
 inline const Loop& loop(const FindingContext& c) { return c.variant.loop; }
-inline const Arrangement& arrangement(const FindingContext& c) { return *find_arrangement(loop(c).arrangement); }
+inline const Arrangement& arrangement(const FindingContext& c) { return arrangement_of(loop(c)); }
 
 inline bool holds_drinking_water(const FindingContext& c)
 {
-    const Arrangement* a = find_arrangement(loop(c).arrangement);
-    return a && a->has(Part::tank);
+    const Arrangement& a = arrangement_of(loop(c));
+    return a.has(Part::tank);
 }
 
 // Calls f(found, index, rule, body) for each enabled rule of kind R; what it finds is

@@ -191,8 +191,16 @@ private:
 // Pumps and blowers of the loop; what else an output drives is a valve, a cooler, an element.
 bool moves_the_loop(const FindingContext& c, std::size_t output)
 {
-    const Arrangement* a = find_arrangement(loop(c).arrangement);
-    return a && c.variant.unit.outputs[output].drives == Drives::loop && std::any_of(a->routes.begin(), a->routes.end(), [&](const Route& r) { return r.pump == output; });
+    const Arrangement& a = arrangement_of(loop(c));
+    return c.variant.unit.outputs[output].drives == Drives::loop && std::any_of(a.routes.begin(), a.routes.end(), [&](const Route& r) { return r.pump == output; });
+}
+
+// Whatever it does its leader did.
+bool only_follows(const FindingContext& c, std::size_t output)
+{
+    const auto& rules = c.variant.unit.rules;
+    const auto own = [&](const Rule& r) { return r.enabled && r.output == c.variant.unit.outputs[output].key; };
+    return std::any_of(rules.begin(), rules.end(), own) && std::all_of(rules.begin(), rules.end(), [&](const Rule& r) { return !own(r) || std::holds_alternative<Follow>(r.body); });
 }
 
 Found switching(const FindingContext& c, bool pumps, int most, const char* what)
@@ -200,7 +208,7 @@ Found switching(const FindingContext& c, bool pumps, int most, const char* what)
     Found out;
     for (std::size_t o = 0; c.figures && o < std::min(c.figures->pumps.size(), c.variant.unit.outputs.size()); ++o) {
         const int starts = c.figures->pumps[o].starts;
-        if (moves_the_loop(c, o) != pumps || starts <= most)
+        if (moves_the_loop(c, o) != pumps || starts <= most || only_follows(c, o))
             continue;
         if (const auto reason = commonest(c, o)) {
             Told told = Teller(c, *reason).tell();

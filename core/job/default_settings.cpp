@@ -39,7 +39,7 @@ RuleSet blank_unit(const RuleSet& unit)
 Variant blank_variant(const Variant& v)
 {
     Variant out;
-    out.loop.arrangement = v.loop.arrangement;
+    out.loop.answers = v.loop.answers;
     out.probes = v.probes;
     blank(out.probes, [](Probe& p, const Probe& was) {
         p.key = was.key;

@@ -92,9 +92,10 @@ struct Job {
     bool operator==(const Job&) const = default;
 };
 
-// A job that works at once: one loop of this arrangement, two probes and a
-// third in the tank top, the even-handed pair, three generated days.
-Job new_job(const std::string& arrangement);
+// A job that works at once: one loop put together from these answers, two probes and
+// a third in the tank top, the even-handed pair, three generated days.
+Job new_job(const LoopAnswers& answers);
+Job new_job(const std::string& preset); // it exists
 
 // Ways in which hot water is drawn over a day.
 struct DrawProfile {

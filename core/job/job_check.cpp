@@ -33,6 +33,8 @@ std::optional<JobProblem> without_key(const Items& items, const std::string& at)
 std::optional<JobProblem> problem_of(const Variant& v, const std::string& at)
 {
     const auto key = [](const auto& x) -> const std::string& { return x.key; };
+    if (const std::string reason = cannot_combine(v.loop.answers); !reason.empty())
+        return JobProblem{at + ".loop.answers", "these answers cannot go together: " + reason, "Choose another answer"};
     if (v.unit.outputs.empty())
         return JobProblem{at + ".unit.outputs", "a unit has at least one output", ""};
     if (v.probes.empty())

@@ -222,13 +222,25 @@ void fields(V& v, T& r)
     v.number({"loss_w_k", "Standing loss", Quantity::conductance, 0, 200, ""}, r.loss_w_k);
 }
 
+template <class V, OneOf<LoopAnswers> T>
+void fields(V& v, T& a)
+{
+    v.choice("array", answer_keys("array"), a.array);
+    v.choice("fields", answer_keys("fields"), a.fields);
+    v.choice("carrier", answer_keys("carrier"), a.carrier);
+    v.choice("empties", answer_keys("empties"), a.empties);
+    v.choice("transfer", answer_keys("transfer"), a.transfer);
+    v.choice("exchanger_pumps", answer_keys("exchanger_pumps"), a.exchanger_pumps);
+    v.choice("store", answer_keys("store"), a.store);
+    v.choice("power", answer_keys("power"), a.power);
+    v.choice("excess", answer_keys("excess"), a.excess);
+    v.choice("backup", answer_keys("backup"), a.backup);
+}
+
 template <class V, OneOf<Loop> T>
 void fields(V& v, T& l)
 {
-    std::vector<const char*> keys;
-    for (const Arrangement& a : arrangements())
-        keys.push_back(a.key);
-    v.text_choice("arrangement", keys, l.arrangement);
+    v.object("answers", l.answers);
     v.object("collector", l.collector);
     v.object("supply", l.supply);
     v.object("return", l.back);
@@ -239,6 +251,7 @@ void fields(V& v, T& l)
     v.spare_object("return_2", l.back_2);
     v.spare_object("tank_2", l.tank_2);
     v.spare_object("pump_2", l.pump_2);
+    v.spare_object("exchanger_pump", l.exchanger_pump);
     v.spare_object("exchanger", l.exchanger);
     v.spare_object("pool", l.pool);
     v.spare_object("slab", l.slab);

@@ -1,9 +1,13 @@
-// What a new job of each arrangement begins with. Figures are those a technician
+// What a new job begins with, by the answers its loop is put together from. Figures are those a technician
 // can start from (estimates), not anybody's measured plant.
 #include "ids.h"
 
+#include "core/plant/hydraulic_state.h"
 #include "core/plant/passing.h"
+#include "core/plant/vessel.h"
 
+#include <algorithm>
+#include <cmath>
 #include <functional>
 
 namespace vernal {
@@ -41,161 +45,324 @@ Differential difference(const char* source, const char* store, double on_k, doub
 template <class Limit>
 Limit limit(const char* probe, double limit_c, double hysteresis_k) { return {probe, Temperature::celsius(limit_c), TempDiff::kelvin(hysteresis_k)}; }
 
-// Pump, cut-out, limit on the warmest part of the store, the even-handed pair.
-void usual(Variant& v, double on_k = 8, double off_k = 2, double store_limit_c = 70)
+// Water stands in the open and warm water sent round does not keep it from freezing: a
+// pump on a panel rests at night, a cooler's branch is passed by, and what has no glass
+// loses to the clear sky all that a store gives.
+bool no_frost(const LoopAnswers& a)
 {
-    const Arrangement& a = *find_arrangement(v.loop.arrangement);
-    const bool tank = a.has(Part::tank);
-    v.probes = {probe("S1", "Collector", ProbePlace::collector, 12)};
-    v.probes.push_back(probe("S2", place_names[static_cast<std::size_t>(a.places[1])], a.places[1]));
-    if (tank)
-        v.probes.push_back(probe("S3", "Tank top", ProbePlace::tank_top));
-    v.unit.outputs = {Output{"P1", "Loop pump", Mode::automatic, 0}};
-    add(v, "P1", limit<CutOut>("S1", 125, 15));
-    add(v, "P1", limit<StoreLimit>(tank ? "S3" : "S2", store_limit_c, 4));
-    // A start is kept on until what stood cold in the pipes has passed, and starts are kept apart.
-    add(v, "P1", RunTimes{past_the_slug_s(v.loop.collector, v.loop.supply, v.loop.pump.flow_m3_s), 120});
-    add(v, "P1", difference("S1", "S2", on_k, off_k));
+    return a.carrier == Carrier::water && a.empties == Empties::full && (a.power == PoweredBy::panel || a.excess == Excess::cooler || a.array == Array::unglazed || a.array == Array::hose);
 }
 
-RunTimes& run_times(Variant& v)
-{
-    for (Rule& r : v.unit.rules)
-        if (auto* t = std::get_if<RunTimes>(&r.body))
-            return *t;
-    return std::get<RunTimes>(v.unit.rules.emplace_back(Rule{"P1", true, RunTimes{}}).body);
-}
+// What the answers bring, each a bit: values of the parts, probes, outputs, rules.
+class FreshLoop {
+public:
+    FreshLoop(Variant& v, const LoopAnswers& answers) : v_(v), a_(answers), loop_(arrangement_of(answers)) { v.loop.answers = answers; }
 
-// A valve of its own that falls open and empties the array before it freezes.
-void drained_by_a_valve(Variant& v)
-{
-    Output valve{"V1", "Drain-down valve"};
-    valve.drives = Drives::drain_valve;
-    v.unit.outputs.push_back(valve);
-    DrainDown drain;
-    drain.probe = "S1";
-    drain.pump = "P1";
-    drain.hysteresis = TempDiff::kelvin(20); // filled again only when the pump is about to start: water that stands in a cold pipe freezes
-    add(v, "V1", drain);
-}
+    void fill()
+    {
+        parts();
+        first_outputs();
+        protection();
+        collecting();
+        second_array();
+        drain_valve();
+        exchanger_pump();
+        second_tank();
+        cooler();
+        freeze();
+        bare_in_the_cold();
+        element();
+        take_up();
+    }
 
-void direct(Variant& v)
-{
-    usual(v);
-    drained_by_a_valve(v);
-}
-void glycol_coil(Variant& v) { usual(v); }
+private:
+    bool is(Store s) const { return a_.store == s; }
+    bool dc() const { return a_.power != PoweredBy::mains; }
+    bool in_tanks() const { return is(Store::tank) || is(Store::two_tanks); }
 
-void glycol_hx(Variant& v)
-{
-    usual(v);
-    v.unit.outputs.push_back({"P2", "Tank pump", Mode::automatic, 0});
-    v.loop.pump_2 = {1e-4, 28};
-    add(v, "P2", limit<StoreLimit>("S3", 70, 4)); // both start together
-    add(v, "P2", run_times(v));
-    add(v, "P2", difference("S1", "S2", 8, 2));
-}
+    void parts()
+    {
+        array();
+        Loop& l = v_.loop;
+        switch (a_.store) {
+        case Store::tank: break;
+        case Store::two_tanks: l.tank_2 = {0.5, 3.2, 16, 420, 0.5}; break;
+        case Store::pool:
+            l.supply = l.back = {20, 18, 0.042, 0.9};
+            l.pump = {1.4e-3, 420};
+            break;
+        case Store::slab:
+            l.pump = {2.2e-4, 45};
+            l.supply.bore_m = l.back.bore_m = 0.02;
+            break;
+        case Store::room:
+            l.supply = l.back = {4, 1, 0.2, 1.2};
+            l.pump = {0.13, 85};
+            break;
+        }
+        if (loop_.drains)
+            l.pump.power_w = 75;
+        if (a_.power == PoweredBy::panel)
+            l.pump.power_w = 14;
+        if (a_.power == PoweredBy::battery)
+            l.pump.power_w = 18;
+        l.cooler.indoors = a_.excess == Excess::house;
+    }
 
-void drainback(Variant& v)
-{
-    usual(v);
-    v.loop.pump.power_w = 75;
-    run_times(v).min_off_s = 300; // time to drain before it starts again
-}
+    // Of the kind asked for, as large as the store wants it.
+    void array()
+    {
+        Collector& c = v_.loop.collector;
+        const double store_m2 = is(Store::pool) ? 28 : is(Store::slab) ? 14
+                                                                       : 6;
+        switch (a_.array) {
+        case Array::flat: c.area_m2 = store_m2; break;
+        case Array::tubes: c = {0.75 * store_m2, 0.7, 1.3, 0.007, 0.02, 9500, 0.05, 0.95, 50, 0}; break;
+        case Array::unglazed:
+        case Array::hose: c = {store_m2, 0.86, 15, 0, 0.8, 9000, 0.05, 0.95, is(Store::pool) ? 20.0 : 40.0, 0}; break;
+        case Array::air: c = {10, 0.62, 6, 0.01, 0.1, 9000, 0.12, 0.9, 60, 0}; break;
+        }
+    }
 
-void pool(Variant& v)
-{
-    v.loop.collector = {28, 0.86, 15, 0, 0.8, 9000, 0.05, 0.95, 20, 0};
-    v.loop.supply = v.loop.back = {20, 18, 0.042, 0.9};
-    v.loop.pump = {1.4e-3, 420};
-    usual(v, 3.6, 1.2, 30);
-    drained_by_a_valve(v);
-}
+    // A pump or valve of the loop, in the order of the loop's drivers.
+    void first_outputs()
+    {
+        std::size_t pumps = 0, valves = 0;
+        for (const Driver d : loop_.drivers) {
+            const bool valve = d == Driver::valve || d == Driver::cooler_valve;
+            const std::string key = valve ? "V" + std::to_string(++valves) : "P" + std::to_string(++pumps);
+            const bool two = a_.fields == Fields::two;
+            const char* name = d == Driver::pump             ? two ? "East pump" : "Loop pump"
+                               : d == Driver::pump_2         ? "West pump"
+                               : d == Driver::exchanger_pump ? "Tank pump"
+                               : d == Driver::valve          ? "Valve to the second tank"
+                                                             : "Valve to the cooler";
+            v_.unit.outputs.push_back(Output{key, name, Mode::automatic, 0});
+        }
+    }
+    const std::string& output(Driver d) const { return v_.unit.outputs[loop_.driven_by(d)].key; }
 
-void pv_direct(Variant& v)
-{
-    usual(v, 10, 2);
-    v.loop.pump.power_w = 14;
-}
+    // The pair, start over stop, K.
+    std::pair<double, double> pair() const
+    {
+        if (is(Store::pool) && a_.transfer == Transfer::straight)
+            return {3.6, 1.2};
+        if (is(Store::room))
+            return {12, 5};
+        if (a_.power == PoweredBy::battery)
+            return {10, 3}; // power saving: run when it pays
+        return a_.power == PoweredBy::panel || a_.array == Array::tubes ? std::pair{10.0, 2.0} : std::pair{8.0, 2.0};
+    }
+    // An array that has emptied must not be filled while it boils water.
+    double cut_out_c() const { return loop_.drains && slow() ? 85 : 125; }
+    // Where more stands between pump and probe than in the usual loops, a limit and a
+    // cooler want more room, and looks fewer, or they switch all day.
+    bool slow() const { return loop_.key.empty(); }
+    double store_limit_c() const
+    {
+        switch (a_.store) {
+        case Store::tank: return 70;
+        case Store::two_tanks: return 85;
+        case Store::pool: return 30;
+        case Store::slab: return 32; // what the slab bears
+        case Store::room: return 22; // the room thermostat
+        }
+        return 70;
+    }
+    RunTimes run_times(const Collector& c, const Pipe& supply, double flow_m3_s) const
+    {
+        // A start is kept on until what stood cold in the pipes has passed, and starts are kept apart;
+        // a drain-back array wants time to drain, a slab is slow.
+        return {past_the_slug_s(c, supply, flow_m3_s), is(Store::slab) ? 1800.0 : loop_.drains ? 300.0
+                                                                                               : 120.0};
+    }
 
-void pv_battery(Variant& v)
-{
-    usual(v, 10, 3); // power saving: run when it pays
-    drained_by_a_valve(v);
-    v.loop.pump.power_w = 18;
-}
+    void add(const std::string& output, Body body) { vernal::add(v_, output.c_str(), std::move(body)); }
+    std::string next_probe() const { return "S" + std::to_string(v_.probes.size() + 1); }
 
-void floor(Variant& v)
-{
-    v.loop.collector.area_m2 = 14;
-    v.loop.pump = {2.2e-4, 45};
-    v.loop.supply.bore_m = v.loop.back.bore_m = 0.02;
-    usual(v, 8, 2, 32);            // what the slab bears
-    run_times(v).min_off_s = 1800; // it is slow
-}
+    // The loop pump with cut-out, limit on the warmest part of the store, the even-handed pair.
+    void protection()
+    {
+        v_.probes = {probe("S1", a_.fields == Fields::two ? "East collector" : "Collector", ProbePlace::collector, 12)};
+        v_.probes.push_back(probe("S2", place_names[static_cast<std::size_t>(loop_.places[1])], loop_.places[1]));
+        if (in_tanks())
+            v_.probes.push_back(probe("S3", "Tank top", ProbePlace::tank_top));
+        if (a_.array == Array::tubes) {
+            v_.probes[0].lag_s = 40;
+            v_.probes[0].placement = 0.05;
+        }
+        add("P1", limit<CutOut>("S1", cut_out_c(), 15));
+        add("P1", store_limit());
+    }
+    StoreLimit store_limit() const
+    {
+        StoreLimit l = limit<StoreLimit>(in_tanks() ? "S3" : "S2", store_limit_c(), slow() ? 8 : 4);
+        if (is(Store::two_tanks))
+            l.only_store = "S2"; // each tank has its own difference and its own limit; the first comes first
+        return l;
+    }
 
-void air(Variant& v)
-{
-    v.loop.collector = {10, 0.62, 6, 0.01, 0.1, 9000, 0.12, 0.9, 60, 0};
-    v.loop.supply = v.loop.back = {4, 1, 0.2, 1.2};
-    v.loop.pump = {0.13, 85};
-    usual(v, 12, 5, 22); // the room thermostat
-}
+    void collecting()
+    {
+        const Loop& l = v_.loop;
+        add("P1", run_times(l.collector, l.supply, l.pump.flow_m3_s));
+        add("P1", difference("S1", "S2", pair().first, pair().second));
+    }
 
-void two_stores(Variant& v)
-{
-    usual(v, 8, 2, 85);
-    v.loop.tank_2 = {0.5, 3.2, 16, 420, 0.5};
-    v.probes.push_back(probe("S4", "Second tank bottom", ProbePlace::tank_2_bottom));
-    v.unit.outputs.push_back({"V1", "Valve to the second tank", Mode::automatic, 0});
-    // Each tank has its own difference and its own limit; the first comes first.
-    for (Rule& r : v.unit.rules)
-        if (auto* l = std::get_if<StoreLimit>(&r.body))
-            l->only_store = "S2";
-    StoreLimit second = limit<StoreLimit>("S4", 85, 4);
-    second.allowance = TempDiff::kelvin(20); // its probe sits at the bottom
-    second.only_store = "S4";
-    add(v, "P1", second);
-    add(v, "P1", SecondStore{"V1", "S1", "S4", TempDiff::kelvin(8), TempDiff::kelvin(2), 1800, 120});
-}
+    // A valve of its own that falls open and empties the array before it freezes.
+    void drain_valve()
+    {
+        if (a_.empties != Empties::valve)
+            return;
+        const auto valves = std::count_if(loop_.drivers.begin(), loop_.drivers.end(), [](Driver d) { return d == Driver::valve || d == Driver::cooler_valve; });
+        Output valve{"V" + std::to_string(valves + 1), "Drain-down valve"};
+        valve.drives = Drives::drain_valve;
+        v_.unit.outputs.push_back(valve);
+        for (const auto& [pump, source] : {std::pair{Driver::pump, std::string("S1")}, {Driver::pump_2, west_}})
+            if (loop_.output_of(pump) >= 0) {
+                DrainDown drain;
+                drain.probe = source;
+                drain.pump = output(pump);
+                drain.hysteresis = TempDiff::kelvin(a_.fields == Fields::two ? 30 : 20); // filled again only when the pump is about to start: water that stands in a cold pipe freezes
+                add(valve.key, drain);
+            }
+    }
 
-void two_arrays(Variant& v)
-{
-    usual(v);
-    v.loop.collector.azimuth_deg = -70;
-    v.loop.collector_2 = v.loop.collector;
-    v.loop.collector_2.azimuth_deg = 70;
-    v.loop.pump_2 = v.loop.pump;
-    v.probes[0].name = "East collector";
-    v.probes.push_back(probe("S4", "West collector", ProbePlace::collector_2, 12));
-    v.unit.outputs[0].name = "East pump";
-    v.unit.outputs.push_back({"P2", "West pump", Mode::automatic, 0});
-    add(v, "P2", limit<CutOut>("S4", 125, 15));
-    add(v, "P2", limit<StoreLimit>("S3", 70, 4));
-    add(v, "P2", run_times(v));
-    add(v, "P2", difference("S4", "S2", 8, 2));
-    v.loop.vessel.volume_m3 = 0.025;
-}
+    // Starts with the loop pump: by the same rules where one pump and one store are all
+    // there is, else by following.
+    void exchanger_pump()
+    {
+        if (a_.transfer != Transfer::exchanger)
+            return;
+        v_.loop.exchanger_pump = {v_.loop.pump.flow_m3_s, is(Store::pool) ? 120.0 : 28.0};
+        if (a_.exchanger_pumps == ExchangerPumps::one)
+            return;
+        const std::string own = output(Driver::exchanger_pump);
+        if (a_.fields == Fields::two || is(Store::two_tanks) || a_.excess != Excess::none || loop_.drains || a_.carrier == Carrier::water) {
+            for (const Driver leader : {Driver::pump, Driver::pump_2})
+                if (loop_.output_of(leader) >= 0)
+                    add(own, Follow{output(leader), 0, 120}); // what is warm in the exchanger is taken along
+            return;
+        }
+        const Loop& l = v_.loop;
+        add(own, store_limit());
+        add(own, run_times(l.collector, l.supply, l.pump.flow_m3_s));
+        add(own, difference("S1", "S2", pair().first, pair().second));
+    }
 
-void dump(Variant& v)
-{
-    usual(v);
-    v.unit.outputs.push_back({"V1", "Valve to the cooler", Mode::automatic, 0});
-    add(v, "P1", limit<Divert>("S1", 95, 18)); // the pump runs for the cooler even when the tank is full
-    add(v, "V1", limit<Divert>("S1", 95, 18));
-}
+    void second_array()
+    {
+        if (a_.fields == Fields::one)
+            return;
+        Loop& l = v_.loop;
+        l.collector.azimuth_deg = -70;
+        l.collector_2 = l.collector;
+        l.collector_2.azimuth_deg = 70;
+        l.supply_2 = l.supply;
+        l.back_2 = l.back;
+        l.pump_2 = l.pump;
+        l.vessel.volume_m3 = 0.025;
+        west_ = next_probe();
+        v_.probes.push_back(probe(west_.c_str(), "West collector", ProbePlace::collector_2, v_.probes[0].lag_s));
+        v_.probes.back().placement = v_.probes[0].placement;
+        const std::string own = output(Driver::pump_2);
+        add(own, limit<CutOut>(west_.c_str(), cut_out_c(), 15));
+        add(own, store_limit());
+        add(own, run_times(l.collector_2, l.supply_2, l.pump_2.flow_m3_s));
+        add(own, difference(west_.c_str(), "S2", pair().first, pair().second));
+    }
 
-void tube_manifold(Variant& v)
-{
-    v.loop.collector = {4.5, 0.7, 1.3, 0.007, 0.02, 9500, 0.05, 0.95, 50, 0};
-    usual(v, 10, 2);
-    v.probes[0].lag_s = 40;
-    v.probes[0].placement = 0.05;
-}
+    void second_tank()
+    {
+        if (!is(Store::two_tanks))
+            return;
+        const std::string& bottom = second_ = next_probe();
+        v_.probes.push_back(probe(bottom.c_str(), "Second tank bottom", ProbePlace::tank_2_bottom));
+        StoreLimit second = limit<StoreLimit>(bottom.c_str(), store_limit_c(), slow() ? 8 : 4);
+        second.allowance = TempDiff::kelvin(20); // its probe sits at the bottom
+        second.only_store = bottom;
+        for (const auto& [pump, source] : {std::pair{Driver::pump, std::string("S1")}, {Driver::pump_2, west_}})
+            if (loop_.output_of(pump) >= 0) {
+                add(output(pump), second);
+                if (slow() && pump == Driver::pump)
+                    add(output(Driver::valve), RunTimes{past_the_slug_s(v_.loop.collector, v_.loop.supply, v_.loop.pump.flow_m3_s), 0});
+                add(output(pump), SecondStore{output(Driver::valve), source, bottom, TempDiff::kelvin(slow() ? 10 : 8), TempDiff::kelvin(2), slow() ? 3600.0 : 1800.0, 120});
+            }
+    }
 
-const std::vector<std::pair<const char*, void (*)(Variant&)>> templates{
-    {"direct", direct}, {"glycol-coil", glycol_coil}, {"glycol-hx", glycol_hx}, {"drainback", drainback}, {"open-tank", drainback}, {"pool", pool}, {"pv-direct", pv_direct},
-    {"pv-battery", pv_battery}, {"floor", floor}, {"air", air}, {"two-stores", two_stores}, {"two-arrays", two_arrays}, {"dump", dump}, {"tube-manifold", tube_manifold}};
+    // The pump runs for the cooler even when the tank is full.
+    void cooler()
+    {
+        if (a_.excess == Excess::none)
+            return;
+        // All the array gives at 60 K above the air; a larger one cools in fits.
+        constexpr double cooler_w_m2k = 10;
+        if (slow())
+            v_.loop.cooler.ua_w_k = cooler_w_m2k * v_.loop.collector.area_m2 * (a_.fields == Fields::two ? 2 : 1);
+        // The fullest store sends on what still comes before its limit stops the pump.
+        if (slow())
+            add(output(Driver::cooler_valve), limit<Divert>(is(Store::two_tanks) ? second_.c_str() : in_tanks() ? "S3"
+                                                                                                                : "S2",
+                                                  store_limit_c() - (is(Store::two_tanks) ? 25 : 3), is(Store::slab) ? 8 : 2));
+        if (loop_.drains)
+            return; // it empties instead
+        for (const auto& [pump, source] : {std::pair{Driver::pump, std::string("S1")}, {Driver::pump_2, west_}})
+            if (loop_.output_of(pump) >= 0) {
+                add(output(pump), limit<Divert>(source.c_str(), 95, 18));
+                add(output(Driver::cooler_valve), limit<Divert>(source.c_str(), 95, 18));
+            }
+    }
+
+    // Without glass an array barely above freezing cools what runs back through it.
+    void bare_in_the_cold()
+    {
+        if (!loop_.drains || (a_.array != Array::unglazed && a_.array != Array::hose))
+            return;
+        CollectorMinimum rule = limit<CollectorMinimum>("S1", 25, 3);
+        add("P1", rule);
+    }
+
+    // Water that stays up there is kept from freezing with warm water: only where frost is rare.
+    void freeze()
+    {
+        if (a_.carrier != Carrier::water || a_.empties != Empties::full || no_frost(a_))
+            return;
+        for (const auto& [pump, source] : {std::pair{Driver::pump, std::string("S1")}, {Driver::pump_2, west_}})
+            if (loop_.output_of(pump) >= 0) {
+                Freeze rule;
+                rule.probe = source;
+                rule.hysteresis = TempDiff::kelvin(20); // until what is warm has reached the end of the pipe
+                rule.store = in_tanks() ? "S3" : "S2";
+                add(output(pump), rule);
+            }
+    }
+
+    // What drains and what boils away finds room.
+    void take_up()
+    {
+        Loop& l = v_.loop;
+        const auto round_up = [](double m3) { return std::ceil(m3 * 200) / 200; };
+        constexpr double hot_c = 100; // of a loop that is about to stagnate; estimate
+        if (loop_.has(Part::reservoir))
+            l.reservoir.volume_m3 = std::max(l.reservoir.volume_m3, round_up(draining(l, 0).reservoir_m3));
+        if (const double needed = loop_.has(Part::vessel) ? vessel_for(l, hot_c) : 0; l.vessel.volume_m3 < 0.9 * needed)
+            l.vessel.volume_m3 = round_up(needed);
+    }
+
+    void element()
+    {
+        if (a_.backup != Backup::element)
+            return;
+        constexpr double morning_h = 5, until_h = 7; // before the hours of use: estimate
+        v_.loop.element.mode = ElementMode::windows;
+        v_.loop.element.windows.front() = {morning_h, until_h};
+    }
+
+    Variant& v_;
+    const LoopAnswers& a_;
+    const Arrangement& loop_;
+    std::string west_, second_; // probes
+};
 
 } // namespace
 
@@ -211,24 +378,28 @@ const std::vector<DrawProfile>& draw_profiles()
     return table;
 }
 
-Job new_job(const std::string& arrangement)
+Job new_job(const LoopAnswers& answers)
 {
     Job job;
     job.site = {"", {46.0, 8.0, 400.0, 1.0}};
     Variant v;
-    v.loop.arrangement = arrangement;
-    for (const auto& [key, fill] : templates)
-        if (arrangement == key)
-            fill(v);
+    FreshLoop(v, answers).fill();
     sort_by_priority(v.unit.rules);
     job.variants = {v};
     job.days = {generated("Clear day", 6, 18, Clouds::clear, 11, 24), generated("Racing clouds", 4, 22, Clouds::racing, 6, 15),
         generated("Frosty day", 1, 16, Clouds::clear, -11, -1)};
-    if (!find_arrangement(arrangement)->has(Part::tank))
+    // Where such a loop is built.
+    if (no_frost(answers))
+        job.days.back() = generated("Cold day", 1, 16, Clouds::clear, 9, 16);
+    else if (answers.carrier == Carrier::water && answers.empties == Empties::full)
+        job.days.back() = generated("Frosty day", 1, 16, Clouds::clear, 2, 10);
+    if (!arrangement_of(answers).has(Part::tank))
         for (Day& d : job.days)
             d.draws.clear();
     give_ids(job, NewFrom::file);
     return job;
 }
+
+Job new_job(const std::string& preset) { return new_job(preset_answers(preset)); }
 
 } // namespace vernal

@@ -60,7 +60,7 @@ const Route& HydraulicState::open_route() const
 {
     const auto& routes = network_.arrangement().routes;
     for (const Route& r : routes)
-        if (r.pump == 0 && (r.valve < 0 || ((acting_.running >> r.valve & 1U) != 0) == r.when))
+        if (r.turns == Driver::pump && r.open(acting_.running))
             return r;
     return routes.front();
 }
@@ -68,7 +68,7 @@ const Route& HydraulicState::open_route() const
 // By the curve the flow goes with the fluid's viscosity, so with the ring's warmth.
 void HydraulicState::settle_flows(const std::vector<double>& t)
 {
-    const bool curves = loop_.pump.by_curve || loop_.pump_2.by_curve;
+    const bool curves = loop_.pump.by_curve || loop_.pump_2.by_curve || loop_.exchanger_pump.by_curve;
     if (!t.empty()) {
         if (!curves)
             return;
@@ -89,9 +89,12 @@ void HydraulicState::settle_flows(const std::vector<double>& t)
     Pump filling = loop_.pump;
     filling.speed = loop_.drain_back.fill_boost ? 1.0 : filling.speed;
     filling_flow_ = a.drains ? flow(a.routes.front(), filling, 0, fluid, loop_.drain_back.lift_m) : full_flow_;
-    for (const Route& r : a.routes)
-        if (r.pump == 1)
-            second_flow_ = flow(r, loop_.pump_2, 1, a.has(Part::exchanger) ? glycol_water(0) : fluid, 0);
+    for (const Route& r : a.routes) {
+        if (r.turns == Driver::pump_2)
+            other_flow_[0] = flow(r, loop_.pump_2, r.pump, fluid, 0);
+        if (r.turns == Driver::exchanger_pump)
+            other_flow_[1] = flow(r, loop_.exchanger_pump, r.pump, glycol_water(0), 0);
+    }
 }
 
 void HydraulicState::settle_reverse(const std::vector<double>& t)
@@ -263,15 +266,16 @@ Flows HydraulicState::flows(double draw_w_k, double mains_c) const
     Flows f{{}, draw_w_k, mains_c, drained()};
     const auto& routes = network_.arrangement().routes;
     for (std::size_t r = 0; r < routes.size(); ++r) {
-        const bool open = routes[r].valve < 0 || on(static_cast<std::size_t>(routes[r].valve)) == routes[r].when;
-        if (open && routes[r].pump == 0 && !on(0) && reverse_m3_s_ > 0)
+        const Route& route = routes[r];
+        const bool open = route.open(acting_.running), first = route.turns == Driver::pump;
+        if (open && first && !on(0) && reverse_m3_s_ > 0)
             f.route_w_k[r] = -network_.rate_w_k(r, reverse_m3_s_);
-        if (!open || !on(routes[r].pump) || (routes[r].pump == 0 && (acting_.shut || acting_.emptied)))
+        if (!open || !on(route.pump) || (first && acting_.shut) || (route.collects() && acting_.emptied))
             continue;
-        double flow = routes[r].pump == 0 ? full_flow_ : second_flow_;
-        if (drains())
+        double flow = first ? full_flow_ : other_flow_[route.turns == Driver::pump_2 ? 0 : 1];
+        if (drains() && first)
             flow = state_ == Filling::running ? ring_flow() : 0.0;
-        if (follows_sun() && routes[r].pump == 0)
+        if (follows_sun() && route.pump == 0)
             flow *= std::round(power_.speed(pump_) * speed_steps) / speed_steps;
         f.route_w_k[r] = network_.rate_w_k(r, flow);
     }

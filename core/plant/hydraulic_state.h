@@ -53,6 +53,8 @@ struct HydraulicFigures {
     double reverse_s = 0;    // warm fluid rising to the cold collector by itself
 };
 
+inline constexpr std::size_t max_pumps = 3; // outputs that drive pumps of a loop
+
 // How a pump is driven: share of its set speed, or of the time at its set speed.
 struct PumpDrive {
     double share = 1.0;
@@ -68,7 +70,7 @@ struct PumpDrive {
 // and what valves of the loop's own do.
 struct Acting {
     std::uint32_t running = 0;
-    std::array<PumpDrive, 2> pumps{};
+    std::array<PumpDrive, max_pumps> pumps{};
     bool shut = false;    // a motorised check valve stands closed
     bool emptied = false; // a drain valve has let the loop out
     bool operator==(const Acting&) const = default;
@@ -126,8 +128,9 @@ private:
     double sweep_s() const; // of running without a siphon until the return pipe is free of air
     const Network& network_;
     const Loop& loop_;
-    double altitude_m_, filling_flow_ = 0, lifted_flow_ = 0, full_flow_ = 0, second_flow_ = 0;
-    int warmth_ = 4; // of the ring, in tens of degrees: what its flows are reckoned at
+    double altitude_m_, filling_flow_ = 0, lifted_flow_ = 0, full_flow_ = 0;
+    std::array<double, 2> other_flow_{}; // of the second array's and the exchanger's pump
+    int warmth_ = 4;                     // of the ring, in tens of degrees: what its flows are reckoned at
     Acting acting_;
     double reverse_m3_s_ = 0, reverse_left_s_ = std::numeric_limits<double>::infinity();
     bool primed_ = true, cavitates_ = false, air_locked_ = false;

@@ -21,7 +21,7 @@ double colebrook(double re, double roughness)
     return 1 / (x * x);
 }
 
-double fluid_share(const Loop& l) { return find_arrangement(l.arrangement)->carrier == Carrier::glycol ? l.glycol_fraction : 0.0; }
+double fluid_share(const Loop& l) { return arrangement_of(l).carrier == Carrier::glycol ? l.glycol_fraction : 0.0; }
 
 } // namespace
 

@@ -1,61 +1,285 @@
 #include "loop.h"
 
 #include <algorithm>
+#include <map>
+#include <mutex>
+#include <shared_mutex>
 
 namespace vernal {
+namespace {
 
-bool Arrangement::has(Part part) const { return std::find(parts.begin(), parts.end(), part) != parts.end(); }
+using S = Segment;
+using P = Part;
 
-const std::vector<Arrangement>& arrangements()
+struct Named {
+    const char* key;
+    const char* title;
+    const char* about;
+    LoopAnswers answers;
+};
+
+const std::vector<Named>& named()
 {
-    using S = Segment;
-    using P = Part;
-    using W = ProbePlace;
-    const auto ring = [](std::vector<S> s, std::size_t pump = 0, int valve = -1, bool when = false) { return Route{pump, std::move(s), valve, when}; };
-    const std::vector<S> to_coil{S::collector, S::return_pipe, S::coil, S::supply_pipe};
-    const std::vector<S> to_tank{S::collector, S::return_pipe, S::tank_down, S::supply_pipe};
-    const std::vector<P> drained{P::collector, P::back, P::tank, P::pump, P::supply, P::element, P::wiring};
-    std::vector<P> plain = drained, closed = drained;
-    plain.push_back(P::check_valve);
-    closed.insert(closed.end(), {P::check_valve, P::vessel});
-    const std::vector<W> tank{W::collector, W::tank_bottom, W::tank_middle, W::tank_top, W::return_pipe, W::supply_pipe};
-    const auto with = [](auto list, std::initializer_list<typename decltype(list)::value_type> more) {
-        list.insert(list.end(), more);
-        return list;
+    const auto loop = [](auto change) {
+        LoopAnswers a;
+        change(a);
+        return a;
     };
-    static const std::vector<Arrangement> table{
-        {"direct", "Direct", "The collector is fed straight from the tank", Carrier::water, false, plain, {ring(to_tank)}, tank},
-        {"glycol-coil", "Glycol with coil", "Closed glycol loop, coil in the tank", Carrier::glycol, false, closed, {ring(to_coil)}, tank},
-        {"glycol-hx", "Glycol with outside exchanger", "Two pumps, exchanger beside the tank", Carrier::glycol, false, with(closed, {P::exchanger, P::pump_2}),
-            {ring({S::collector, S::return_pipe, S::exchanger_hot, S::supply_pipe}), ring({S::exchanger_cold, S::tank_down}, 1)}, tank},
-        {"drainback", "Drain-back", "The array empties into a reservoir when the pump stops", Carrier::water, true, with(drained, {P::reservoir, P::drain_back}),
-            {ring({S::collector, S::return_pipe, S::reservoir, S::coil, S::supply_pipe})}, tank},
-        {"open-tank", "Open-tank drain-back", "The unpressurised tank is its own reservoir", Carrier::water, true, with(drained, {P::drain_back}), {ring(to_tank)}, tank},
-        {"pool", "Pool", "Unglazed panels, the pool is the store", Carrier::water, false, {P::collector, P::back, P::pool, P::pump, P::supply, P::wiring, P::check_valve},
-            {ring({S::collector, S::return_pipe, S::pool, S::supply_pipe})}, {W::collector, W::pool_water, W::return_pipe, W::supply_pipe}},
-        {"pv-direct", "Panel-driven pump", "DC pump straight on a panel, no battery", Carrier::glycol, false, with(closed, {P::panel, P::motor}), {ring(to_coil)}, tank},
-        {"pv-battery", "Battery-driven pump", "DC pump on a battery that a panel charges", Carrier::water, false, with(plain, {P::panel, P::motor, P::battery}), {ring(to_tank)}, tank},
-        {"floor", "Floor", "The store is a heated slab", Carrier::glycol, false, {P::collector, P::back, P::slab, P::pump, P::supply, P::wiring, P::check_valve, P::vessel},
-            {ring({S::collector, S::return_pipe, S::slab, S::supply_pipe})}, {W::collector, W::slab_return, W::return_pipe, W::supply_pipe}},
-        {"air", "Hot air", "Hot-air collector and blower", Carrier::air, false, {P::collector, P::back, P::rock_bed, P::room, P::pump, P::supply, P::wiring, P::check_valve},
-            {ring({S::collector, S::return_pipe, S::rock_bed, S::room, S::supply_pipe})}, {W::collector, W::room_air, W::return_pipe, W::supply_pipe}},
-        {"two-stores", "Two stores", "One array, two tanks, diverting valve", Carrier::glycol, false, with(closed, {P::tank_2, P::valve}),
-            {ring(to_coil, 0, 1, false), ring({S::collector, S::return_pipe, S::coil_2, S::supply_pipe}, 0, 1, true)}, with(tank, {W::tank_2_bottom, W::tank_2_top})},
-        {"two-arrays", "Two arrays", "East and west array, one tank", Carrier::glycol, false, with(closed, {P::collector_2, P::back_2, P::pump_2, P::supply_2}),
-            {ring(to_coil), ring({S::collector_2, S::return_2, S::coil, S::supply_2}, 1)}, with(tank, {W::collector_2})},
-        {"dump", "Emergency cooler", "Closed loop with a cooler on a three-way valve", Carrier::glycol, false, with(closed, {P::cooler, P::valve}),
-            {ring(to_coil, 0, 1, false), ring({S::collector, S::return_pipe, S::cooler, S::supply_pipe}, 0, 1, true)}, tank},
-        {"tube-manifold", "Tube manifold", "Evacuated tubes, probe in the manifold", Carrier::glycol, false, closed, {ring(to_coil)}, tank},
+    using A = LoopAnswers;
+    static const std::vector<Named> table{
+        {"direct", "Direct", "The collector is fed straight from the tank", loop([](A& a) { a.carrier = Carrier::water, a.empties = Empties::valve, a.transfer = Transfer::straight; })},
+        {"glycol-coil", "Glycol with coil", "Closed glycol loop, coil in the tank", {}},
+        {"glycol-hx", "Glycol with outside exchanger", "Two pumps, exchanger beside the tank", loop([](A& a) { a.transfer = Transfer::exchanger, a.exchanger_pumps = ExchangerPumps::two; })},
+        {"drainback", "Drain-back", "The array empties into a reservoir when the pump stops", loop([](A& a) { a.carrier = Carrier::water, a.empties = Empties::reservoir; })},
+        {"open-tank", "Open-tank drain-back", "The unpressurised tank is its own reservoir", loop([](A& a) { a.carrier = Carrier::water, a.empties = Empties::open_tank, a.transfer = Transfer::straight; })},
+        {"pool", "Pool", "Unglazed panels, the pool is the store", loop([](A& a) { a.array = Array::unglazed, a.carrier = Carrier::water, a.empties = Empties::valve, a.transfer = Transfer::straight, a.store = Store::pool; })},
+        {"pv-direct", "Panel-driven pump", "DC pump straight on a panel, no battery", loop([](A& a) { a.power = PoweredBy::panel; })},
+        {"pv-battery", "Battery-driven pump", "DC pump on a battery that a panel charges", loop([](A& a) { a.carrier = Carrier::water, a.empties = Empties::valve, a.transfer = Transfer::straight, a.power = PoweredBy::battery; })},
+        {"floor", "Floor", "The store is a heated slab", loop([](A& a) { a.transfer = Transfer::straight, a.store = Store::slab; })},
+        {"air", "Hot air", "Hot-air collector and blower", loop([](A& a) { a.array = Array::air, a.carrier = Carrier::air, a.transfer = Transfer::straight, a.store = Store::room; })},
+        {"two-stores", "Two stores", "One array, two tanks, diverting valve", loop([](A& a) { a.store = Store::two_tanks; })},
+        {"two-arrays", "Two arrays", "East and west array, one tank", loop([](A& a) { a.fields = Fields::two; })},
+        {"dump", "Emergency cooler", "Closed loop with a cooler on a three-way valve", loop([](A& a) { a.excess = Excess::cooler; })},
+        {"tube-manifold", "Tube manifold", "Evacuated tubes, probe in the manifold", loop([](A& a) { a.array = Array::tubes; })},
     };
     return table;
 }
 
-const Arrangement* find_arrangement(const std::string& key)
+bool has_tank(const LoopAnswers& a) { return a.store == Store::tank || a.store == Store::two_tanks; }
+bool empties_by_itself(const LoopAnswers& a) { return a.empties == Empties::reservoir || a.empties == Empties::open_tank; }
+// Nothing but the vessel takes what expands.
+bool closed(const LoopAnswers& a) { return a.carrier != Carrier::air && !empties_by_itself(a) && (a.transfer != Transfer::straight || a.store == Store::slab); }
+
+std::vector<Part> parts_of(const LoopAnswers& a)
 {
-    for (const Arrangement& a : arrangements())
+    std::vector<Part> out{P::collector, P::back};
+    const auto add = [&](bool here, std::initializer_list<Part> more) {
+        if (here)
+            out.insert(out.end(), more);
+    };
+    add(has_tank(a), {P::tank});
+    add(a.store == Store::pool, {P::pool});
+    add(a.store == Store::slab, {P::slab});
+    add(a.store == Store::room, {P::rock_bed, P::room});
+    add(true, {P::pump, P::supply});
+    add(a.backup == Backup::element, {P::element});
+    add(true, {P::wiring});
+    add(!empties_by_itself(a), {P::check_valve});
+    add(closed(a), {P::vessel});
+    add(a.transfer == Transfer::exchanger, {P::exchanger, P::exchanger_pump});
+    add(a.empties == Empties::reservoir, {P::reservoir});
+    add(empties_by_itself(a), {P::drain_back});
+    add(a.power != PoweredBy::mains, {P::panel, P::motor});
+    add(a.power == PoweredBy::battery, {P::battery});
+    add(a.store == Store::two_tanks, {P::tank_2, P::valve});
+    add(a.fields == Fields::two, {P::collector_2, P::back_2, P::pump_2, P::supply_2});
+    add(a.excess != Excess::none, {P::cooler, P::cooler_valve});
+    return out;
+}
+
+std::vector<Driver> drivers_of(const LoopAnswers& a)
+{
+    std::vector<Driver> out{Driver::pump};
+    if (a.fields == Fields::two)
+        out.push_back(Driver::pump_2);
+    if (a.transfer == Transfer::exchanger && a.exchanger_pumps == ExchangerPumps::two)
+        out.push_back(Driver::exchanger_pump);
+    if (a.store == Store::two_tanks)
+        out.push_back(Driver::valve);
+    if (a.excess != Excess::none)
+        out.push_back(Driver::cooler_valve);
+    return out;
+}
+
+// What the fluid that heats the store runs through, by the position of the store's valve.
+std::vector<std::vector<Segment>> through_stores(const LoopAnswers& a)
+{
+    const bool coil = a.transfer == Transfer::coil;
+    switch (a.store) {
+    case Store::tank: return {{coil ? S::coil : S::tank_down}};
+    case Store::two_tanks: return {{coil ? S::coil : S::tank_down}, {coil ? S::coil_2 : S::tank_2_down}};
+    case Store::pool: return {{S::pool}};
+    case Store::slab: return {{S::slab}};
+    case Store::room: return {{S::rock_bed, S::room}};
+    }
+    return {};
+}
+
+std::vector<Route> routes_of(const Arrangement& a)
+{
+    const LoopAnswers& answers = a.answers;
+    const bool exchanger = answers.transfer == Transfer::exchanger, cools = answers.excess != Excess::none;
+    const auto stores = through_stores(answers);
+    using Valves = std::vector<Route::Valve>;
+    const auto to_store = [&](std::size_t s) { return stores.size() > 1 ? Valves{{a.driven_by(Driver::valve), s == 1}} : Valves{}; };
+    std::vector<Route> out;
+    const auto collecting = [&](bool second, const std::vector<Segment>& middle, Valves valves) {
+        Route r{second ? a.driven_by(Driver::pump_2) : 0, {second ? S::collector_2 : S::collector, second ? S::return_2 : S::return_pipe}, std::move(valves), second ? Driver::pump_2 : Driver::pump};
+        if (answers.empties == Empties::reservoir)
+            r.ring.push_back(S::reservoir);
+        r.ring.insert(r.ring.end(), middle.begin(), middle.end());
+        r.ring.push_back(second ? S::supply_2 : S::supply_pipe);
+        out.push_back(std::move(r));
+    };
+    for (const bool second : {false, true}) {
+        if (second && answers.fields == Fields::one)
+            continue;
+        for (std::size_t s = 0; s < (exchanger ? 1 : stores.size()); ++s) {
+            Valves valves = exchanger ? Valves{} : to_store(s);
+            if (cools)
+                valves.push_back({a.driven_by(Driver::cooler_valve), false});
+            collecting(second, exchanger ? std::vector<Segment>{S::exchanger_hot} : stores[s], std::move(valves));
+        }
+        if (cools)
+            collecting(second, {S::cooler}, {{a.driven_by(Driver::cooler_valve), true}});
+    }
+    for (std::size_t s = 0; exchanger && s < stores.size(); ++s) {
+        Route r{a.driven_by(Driver::exchanger_pump), {S::exchanger_cold}, to_store(s), Driver::exchanger_pump};
+        r.ring.insert(r.ring.end(), stores[s].begin(), stores[s].end());
+        out.push_back(std::move(r));
+    }
+    return out;
+}
+
+std::vector<ProbePlace> places_of(const LoopAnswers& a)
+{
+    using W = ProbePlace;
+    std::vector<W> out{W::collector};
+    switch (a.store) {
+    case Store::tank:
+    case Store::two_tanks: out.insert(out.end(), {W::tank_bottom, W::tank_middle, W::tank_top}); break;
+    case Store::pool: out.push_back(W::pool_water); break;
+    case Store::slab: out.push_back(W::slab_return); break;
+    case Store::room: out.push_back(W::room_air); break;
+    }
+    out.insert(out.end(), {W::return_pipe, W::supply_pipe});
+    if (a.store == Store::two_tanks)
+        out.insert(out.end(), {W::tank_2_bottom, W::tank_2_top});
+    if (a.fields == Fields::two)
+        out.push_back(W::collector_2);
+    return out;
+}
+
+std::string title_of(const LoopAnswers& a)
+{
+    std::string s = a.carrier == Carrier::air         ? "Hot air"
+                    : a.empties == Empties::open_tank ? "Open-tank drain-back"
+                    : a.empties == Empties::reservoir ? a.carrier == Carrier::glycol ? "Glycol drain-back" : "Drain-back"
+                    : a.carrier == Carrier::glycol    ? "Glycol"
+                    : a.empties == Empties::valve     ? "Drained water"
+                                                      : "Water";
+    s += a.transfer == Transfer::coil ? " with coil" : a.transfer == Transfer::exchanger ? " with outside exchanger"
+                                                                                         : "";
+    const auto add = [&](bool here, const char* what) { s += here ? std::string(", ") + what : ""; };
+    add(a.array == Array::tubes, "tubes");
+    add(a.array == Array::unglazed, "unglazed");
+    add(a.array == Array::hose, "hose");
+    add(a.fields == Fields::two, "two arrays");
+    add(a.store == Store::two_tanks, "two tanks");
+    add(a.store == Store::pool, "pool");
+    add(a.store == Store::slab, "floor");
+    add(a.power == PoweredBy::panel, "on a panel");
+    add(a.power == PoweredBy::battery, "on a battery");
+    add(a.excess == Excess::cooler, "cooler");
+    add(a.excess == Excess::house, "house loop");
+    return s;
+}
+
+std::string about_of(const LoopAnswers& a)
+{
+    std::string s;
+    for (const LoopQuestion& q : loop_questions())
+        if (std::string(q.key) != "exchanger_pumps" && std::string(q.key) != "backup")
+            s += (s.empty() ? "" : "; ") + std::string(q.answers[q.get(a)].text);
+    s.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(s.front())));
+    return s;
+}
+
+Arrangement joined(const LoopAnswers& answers)
+{
+    Arrangement a;
+    a.answers = answers;
+    LoopAnswers plain = answers;
+    plain.backup = Backup::none; // an element fits every tank
+    const auto preset = std::find_if(named().begin(), named().end(), [&](const Named& n) { return n.answers == plain; });
+    if (preset != named().end()) {
+        a.key = preset->key;
+        a.title = preset->title;
+        a.about = preset->about;
+    } else {
+        a.title = title_of(answers);
+        a.about = about_of(answers);
+    }
+    a.carrier = answers.carrier;
+    a.drains = empties_by_itself(answers);
+    a.parts = parts_of(answers);
+    a.drivers = drivers_of(answers);
+    a.routes = routes_of(a);
+    a.places = places_of(answers);
+    return a;
+}
+
+// Of these answers among all there are.
+std::size_t number_of(const LoopAnswers& a)
+{
+    std::size_t n = 0;
+    for (const LoopQuestion& q : loop_questions())
+        n = n * q.answers.size() + q.get(a);
+    return n;
+}
+
+} // namespace
+
+bool Route::open(std::uint32_t running) const
+{
+    return std::all_of(valves.begin(), valves.end(), [running](const Valve& v) { return ((running >> v.output & 1U) != 0) == v.when; });
+}
+
+bool Arrangement::has(Part part) const { return std::find(parts.begin(), parts.end(), part) != parts.end(); }
+
+int Arrangement::output_of(Driver driver) const
+{
+    const auto it = std::find(drivers.begin(), drivers.end(), driver);
+    return it == drivers.end() ? -1 : static_cast<int>(it - drivers.begin());
+}
+
+const Arrangement& arrangement_of(const LoopAnswers& answers)
+{
+    // Whoever asks asks again and again for the same.
+    thread_local const Arrangement* last = nullptr;
+    if (last && last->answers == answers)
+        return *last;
+    static std::shared_mutex guard;
+    static std::map<std::size_t, const Arrangement> made; // its entries stay where they are
+    const std::size_t number = number_of(answers);
+    {
+        const std::shared_lock lock(guard);
+        if (const auto it = made.find(number); it != made.end())
+            return *(last = &it->second);
+    }
+    const std::unique_lock lock(guard);
+    return *(last = &made.try_emplace(number, joined(answers)).first->second);
+}
+
+const std::vector<Arrangement>& presets()
+{
+    static const std::vector<Arrangement> table = [] {
+        std::vector<Arrangement> out;
+        for (const Named& n : named())
+            out.push_back(arrangement_of(n.answers));
+        return out;
+    }();
+    return table;
+}
+
+const Arrangement* find_preset(const std::string& key)
+{
+    for (const Arrangement& a : presets())
         if (key == a.key)
             return &a;
     return nullptr;
 }
+
+const LoopAnswers& preset_answers(const std::string& key) { return find_preset(key)->answers; }
 
 } // namespace vernal

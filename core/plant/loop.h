@@ -1,7 +1,10 @@
 // A solar loop as the technician describes it: parts with their few numbers,
-// put together by an arrangement, which is a row of a table.
+// put together as the answers say.
 #pragma once
 
+#include "answers.h"
+
+#include <algorithm>
 #include <array>
 #include <cstdint>
 #include <string>
@@ -219,18 +222,19 @@ struct RockBed {
 };
 
 struct Loop {
-    std::string arrangement = "glycol-coil";
+    LoopAnswers answers; // what it is put together from; says which of the parts below it has
     Collector collector;
     Pipe supply; // to the collector
     Pipe back;   // from the collector; "return" in the job file
     Tank tank;
     Pump pump;
-    double glycol_fraction = 0.4; // by mass; used where the arrangement holds glycol
-    // Parts that only some arrangements have.
+    double glycol_fraction = 0.4; // by mass; used where glycol runs through the collector
+    // Parts that only some loops have.
     Collector collector_2;
     Pipe supply_2, back_2;
     Tank tank_2;
-    Pump pump_2;
+    Pump pump_2;         // of the second array
+    Pump exchanger_pump; // on the store's side of the exchanger
     Exchanger exchanger;
     Pool pool;
     Slab slab;
@@ -308,7 +312,10 @@ enum class Part : std::uint8_t { collector,
     vessel,
     check_valve,
     wiring,
-    rock_bed };
+    rock_bed,
+    exchanger_pump,
+    cooler_valve };
+inline constexpr std::size_t part_count = 28;
 
 // A stretch of a route: a chain of nodes that fluid runs through.
 enum class Segment : std::uint8_t { collector,
@@ -327,36 +334,59 @@ enum class Segment : std::uint8_t { collector,
     room,
     cooler,
     reservoir,
-    rock_bed };
-inline constexpr std::size_t segments = 17;
+    rock_bed,
+    tank_2_down };
+inline constexpr std::size_t segments = 18;
 
-enum class Carrier : std::uint8_t { water,
-    glycol,
-    air };
+// What an output drives by its place in the unit's list: the loop's drivers in their order.
+enum class Driver : std::uint8_t { pump,
+    pump_2,
+    exchanger_pump,
+    valve,
+    cooler_valve };
 
-// A ring that fluid runs round while its pump runs and its valve stands so.
-inline constexpr std::size_t max_routes = 4;
+// A ring that fluid runs round while its pump runs and its valves stand so.
+inline constexpr std::size_t max_routes = 6;
 struct Route {
     std::size_t pump = 0;      // index of the output that drives it
     std::vector<Segment> ring; // in the order of the flow
-    int valve = -1;            // index of the output that moves the valve; −1: none
-    bool when = false;         // the position in which this route is open
+    struct Valve {
+        std::size_t output = 0; // index of the output that moves it
+        bool when = false;      // the position in which this route is open
+    };
+    std::vector<Valve> valves;                                        // all of them stand so
+    Driver turns = Driver::pump;                                      // the pump in it
+    bool open(std::uint32_t running) const;                           // bit o: output o is on
+    bool collects() const { return turns != Driver::exchanger_pump; } // an array is in it
 };
 
-// One arrangement: an entry of the table in loop.cpp.
+// A loop as its answers join it: which parts, rings and places for probes it has.
 struct Arrangement {
-    const char* key;
-    const char* title;
-    const char* about;
-    Carrier carrier;         // in the collector ring; a second ring behind an exchanger holds water
-    bool drains;             // the array empties when the pump rests
-    std::vector<Part> parts; // in the order in which they are shown
+    LoopAnswers answers;
+    std::string key; // of the preset with these answers; empty: none has
+    std::string title, about;
+    Carrier carrier;             // in the collector ring; a second ring behind an exchanger holds water
+    bool drains;                 // the array empties when the pump rests
+    std::vector<Part> parts;     // in the order in which they are shown
+    std::vector<Driver> drivers; // by output, in the unit's order
     std::vector<Route> routes;
     std::vector<ProbePlace> places; // where probes can sit, the first two: collector and store
     bool has(Part part) const;
+    // Index of the output of its own that drives this; −1: it has none.
+    int output_of(Driver driver) const;
+    // Index of the output that drives this pump: its own, or the loop pump's.
+    std::size_t driven_by(Driver pump) const { return static_cast<std::size_t>(std::max(0, output_of(pump))); }
 };
 
-const std::vector<Arrangement>& arrangements();
-const Arrangement* find_arrangement(const std::string& key); // nullptr: unknown
+// What these answers join; for answers that cannot go together (cannot_combine()) some loop
+// that runs all the same. Made once and kept; may be called from any thread.
+const Arrangement& arrangement_of(const LoopAnswers& answers);
+inline const Arrangement& arrangement_of(const Loop& loop) { return arrangement_of(loop.answers); }
+
+// Sets of answers that are met most, with a name.
+const std::vector<Arrangement>& presets();
+const Arrangement* find_preset(const std::string& key); // nullptr: unknown
+// Of a preset that exists.
+const LoopAnswers& preset_answers(const std::string& key);
 
 } // namespace vernal

@@ -44,7 +44,7 @@ HeatFlows HeatFlows::operator*(double f) const
 
 const Fluid& Network::fluid_of(std::size_t route) const
 {
-    return route > 0 && arrangement_.has(Part::exchanger) ? second_fluid_ : fluid_;
+    return arrangement_.routes[route].collects() ? fluid_ : second_fluid_;
 }
 
 void Network::Term::add_to(std::vector<double>& k, double factor) const

@@ -216,7 +216,7 @@ private:
     double net_up(const TankNodes& tank, const Flows& flows) const;
     bool water_side(std::size_t node) const;
 
-    const Arrangement& arrangement_;
+    const Arrangement& arrangement_; // lives as long as the program
     Fluid fluid_, second_fluid_;
     std::size_t n_ = 0, probe0_ = 0, store_top_ = 0;
     std::array<std::vector<double>, 2> capacity_, inverse_capacity_; // full and drained

@@ -8,7 +8,7 @@ const PartText& part_text(Part part)
     static constexpr const char* pipe = "Pipe near the collector can carry steam: no plastic there. The fluid may be hot and under pressure.";
     static constexpr const char* hot = "Hot water scalds. A tempering valve holds the taps at 49 °C or less. Never cap or disable a relief valve.";
     static constexpr const char* mains = "Mains: isolate and prove dead before opening a cover. Never run the pump dry.";
-    static const std::array<PartText, 26> table{{{"Collector", roof},
+    static const std::array<PartText, part_count> table{{{"Collector", roof},
         {"Supply pipe", pipe},
         {"Return pipe", pipe},
         {"Tank", hot},
@@ -33,7 +33,9 @@ const PartText& part_text(Part part)
         {"Vessel and relief valve", "Never cap, plug or disable a relief valve; lead its outlet to a safe place. Its discharge is steam and hot glycol. Let the loop cool before you open it."},
         {"Check valve", "Let the loop cool and take its pressure off before you open it."},
         {"Cable and breaker", "Isolate and prove dead. The breaker protects the weakest part behind it. Fixed wiring is for a licensed electrician where the law asks for one."},
-        {"Rock bed", "Damp rocks grow mould: keep it dry, filter the air. Smoke and carbon monoxide alarms in the rooms it serves."}}};
+        {"Rock bed", "Damp rocks grow mould: keep it dry, filter the air. Smoke and carbon monoxide alarms in the rooms it serves."},
+        {"Exchanger pump", mains},
+        {"Valve to the cooler", "Prove dead before opening its motor. It must fall to the safe side without power. Never close it by hand on a sunny day."}}};
     return table[static_cast<std::size_t>(part)];
 }
 

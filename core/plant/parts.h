@@ -35,9 +35,16 @@ void with_part(L& loop, Part part, F f)
     case Part::check_valve: return f(loop.check_valve);
     case Part::wiring: return f(loop.wiring);
     case Part::rock_bed: return f(loop.rock_bed);
-    case Part::valve: return;
+    case Part::exchanger_pump: return f(loop.exchanger_pump);
+    case Part::valve:
+    case Part::cooler_valve: return;
     }
 }
+
+// Of a part that is a pump.
+template <class L>
+auto& pump_of(L& loop, Part part) { return part == Part::pump_2 ? loop.pump_2 : part == Part::exchanger_pump ? loop.exchanger_pump
+                                                                                                             : loop.pump; }
 
 // What a part is called, and the caution that belongs beside it.
 struct PartText {

@@ -118,7 +118,7 @@ double expansion(double x, double cold_c, double hot_c) { return fluid_at(x, col
 double vessel_for(const Loop& l, double hot_c)
 {
     const double content = ring_content_m3(l), air = atmosphere_pa(0);
-    const double steam = l.collector.content_m3 + (find_arrangement(l.arrangement)->has(Part::collector_2) ? l.collector_2.content_m3 : 0.0);
+    const double steam = l.collector.content_m3 + (arrangement_of(l).has(Part::collector_2) ? l.collector_2.content_m3 : 0.0);
     const double takes = content * expansion(l.glycol_fraction, filled_at_c, hot_c) + steam + std::max(least_reserve_m3, reserve_share * content);
     const double low = l.vessel.precharge_pa + air, high = usable_share * l.vessel.relief_pa + air;
     return high > low ? takes * high / (high - low) : INFINITY;

@@ -21,7 +21,7 @@ double cable_bears_a(double section_m2) { return 15.0 * std::pow(section_m2 * 1e
 
 MotorCurrents motor_currents(const Loop& l)
 {
-    const Arrangement& a = *find_arrangement(l.arrangement);
+    const Arrangement& a = arrangement_of(l);
     MotorCurrents c{l.motor.current_a, l.motor.label_a, 0};
     const double line = l.motor.resistance_ohm + cable_ohm(l.wiring);
     c.stalled_a = a.has(Part::battery) ? l.battery.full_v / (line + l.battery.resistance_ohm) : std::min(l.panel.isc_a, l.panel.voc_v / line);
@@ -37,7 +37,7 @@ double starting_dip_v(const Loop& l, double rest_v)
 double breaker_for(const Loop& l)
 {
     const double most = std::min(l.wiring.output_a, cable_bears_a(l.wiring.section_m2));
-    const double least = find_arrangement(l.arrangement)->has(Part::motor) ? carried_share * l.motor.current_a : 0.0;
+    const double least = arrangement_of(l).has(Part::motor) ? carried_share * l.motor.current_a : 0.0;
     double best = 0;
     for (double a : ratings_a)
         if (a <= most && a >= least)

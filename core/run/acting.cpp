@@ -28,7 +28,7 @@ Acting acting(const Program& program, const std::array<Drives, max_outputs>& dri
 double element_w(const Loop& loop, double time_of_day_s)
 {
     const Element& e = loop.element;
-    if (e.mode == ElementMode::off || !find_arrangement(loop.arrangement)->has(Part::element))
+    if (e.mode == ElementMode::off || !arrangement_of(loop).has(Part::element))
         return 0;
     const double h = time_of_day_s / 3600.0;
     const auto open = [h](const HeatingWindow& w) { return w.start_h <= w.end_h ? h >= w.start_h && h < w.end_h : h >= w.start_h || h < w.end_h; };

@@ -12,9 +12,12 @@ double pump_power_w(const Simulation& s)
 {
     const Loop& loop = s.setup().loop;
     const std::uint32_t running = s.engine().running;
-    const bool second = s.network().arrangement().has(Part::pump_2) && (running & 2U) != 0;
-    const double second_w = loop.pump_2.power_w * std::pow(loop.pump_2.speed, 3) * s.acts().pumps[1].power_share();
-    return ((running & 1U) != 0 ? s.hydraulics().power().pump_power_w() : 0.0) + (second ? second_w : 0.0);
+    const Arrangement& a = s.network().arrangement();
+    const auto other = [&](Part part, Driver driver, const Pump& p) {
+        const std::size_t o = a.driven_by(driver);
+        return a.has(part) && (running >> o & 1U) != 0 ? p.power_w * std::pow(p.speed, 3) * s.acts().pumps[o].power_share() : 0.0;
+    };
+    return ((running & 1U) != 0 ? s.hydraulics().power().pump_power_w() : 0.0) + other(Part::pump_2, Driver::pump_2, loop.pump_2) + other(Part::exchanger_pump, Driver::exchanger_pump, loop.exchanger_pump);
 }
 
 double hottest_collector_c(const Simulation& s)

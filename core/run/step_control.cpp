@@ -14,7 +14,7 @@ constexpr std::array<int, 10> step_lengths{1, 2, 5, 10, 20, 30, 60, 120, 300, 60
 
 } // namespace
 
-StepControl::StepControl(const CoupledSetup& s) : step_s_(s.step_s), sample_s_(static_cast<double>(s.program.sample_ms) / 1000.0), tolerance_k_(s.tolerance_k * (find_arrangement(s.loop.arrangement)->carrier == Carrier::air ? air_share : 1.0))
+StepControl::StepControl(const CoupledSetup& s) : step_s_(s.step_s), sample_s_(static_cast<double>(s.program.sample_ms) / 1000.0), tolerance_k_(s.tolerance_k * (arrangement_of(s.loop).carrier == Carrier::air ? air_share : 1.0))
 {
     resting_tolerance_k_ = s.tolerance_k * resting_share;
     bool element_driven = false;

@@ -16,7 +16,7 @@ double fourth(double c) { return std::pow(c + 273.15, 4); }
 
 DayForcing forcing(const SkyDay& sky, const Loop& loop)
 {
-    const Arrangement& arrangement = *find_arrangement(loop.arrangement);
+    const Arrangement& arrangement = arrangement_of(loop);
     DayForcing f;
     const auto plane = [&](const Collector& c) { return on_collector(sky, c.tilt_deg, c.azimuth_deg, c.iam_b0, c.iam_diffuse); };
     PlaneDay first = plane(loop.collector);

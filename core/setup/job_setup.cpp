@@ -168,7 +168,7 @@ std::vector<CoupledSetup::BornBy> store_limits(const Variant& v)
             for (const Probe& p : v.probes)
                 if (p.key == l->probe && in_store(p.place))
                     put(p.place, (l->limit - l->allowance).in_celsius());
-    if (out.empty() && find_arrangement(v.loop.arrangement)->has(Part::tank))
+    if (out.empty() && arrangement_of(v.loop).has(Part::tank))
         put(ProbePlace::tank_top, bare_tank_c);
     return out;
 }
@@ -177,15 +177,15 @@ std::vector<CoupledSetup::BornBy> store_limits(const Variant& v)
 
 Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& day, std::shared_ptr<const DayForcing> weather)
 {
-    if (!find_arrangement(v.loop.arrangement))
-        return Error{"“" + v.loop.arrangement + "” is not an arrangement this version knows", v.name, "Choose one at the Loop station"};
+    if (const std::string reason = cannot_combine(v.loop.answers); !reason.empty())
+        return Error{reason, v.name, "Answer otherwise at the Loop station"};
     auto compiled = compiled_of(v);
     if (!compiled)
         return compiled.error();
     CoupledSetup s;
     s.loop = v.loop;
     s.altitude_m = job.site.place.altitude_m;
-    if (!find_arrangement(v.loop.arrangement)->has(Part::tank))
+    if (!arrangement_of(v.loop).has(Part::tank))
         s.start_tank_c = cool_store_c;
     s.program = std::move(compiled->program);
     s.out_of_action = std::move(compiled->out_of_action);

@@ -1,45 +1,22 @@
-// A loop put together from answers: what collects, what runs through it, how it
-// empties and so on. The arrangements are named sets of answers.
+// Answers to some of the questions about a loop, and the loop they lead to.
 #pragma once
 
 #include "core/job/job.h"
 
 #include <map>
-#include <vector>
 
 namespace vernal {
 
-struct LoopQuestion {
-    struct Answer {
-        const char* key;
-        const char* text;
-    };
-    const char* key;  // also the option of the command line
-    const char* text; // "What collects?"
-    std::vector<Answer> answers;
-};
-const std::vector<LoopQuestion>& loop_questions();
-
 // Key of a question → key of its answer. Questions left out are open.
-using LoopAnswers = std::map<std::string, std::string>;
+using GivenAnswers = std::map<std::string, std::string>;
 
-// Answers to all questions, by the key of an arrangement.
-struct LoopPreset {
-    const char* arrangement;
-    LoopAnswers answers;
-};
-const std::vector<LoopPreset>& loop_presets();
-const LoopPreset* find_preset(const std::string& arrangement); // nullptr: unknown
+// The open questions answered as the presets have them: of all sets that can go together
+// and hold what was given, the one that differs in the fewest answers from a preset, from
+// this one where one is named. Error: an unknown preset, question or answer, or answers
+// that cannot go together, with the reason.
+Result<LoopAnswers> complete(const GivenAnswers& given, const std::string& preset = "");
 
-// Why these answers, as far as they are given, cannot go together; empty: they can.
-std::string cannot_combine(const LoopAnswers& given);
-
-// The open questions answered as the first preset has them that holds what was given.
-// Error: an unknown question or answer, answers that cannot go together, or that no
-// arrangement here joins, with the nearest that does.
-Result<LoopPreset> nearest_preset(const LoopAnswers& given);
-
-// A fresh job of it. backup: "element" switches the tank's element on in its window.
-Result<Job> new_job_of(const LoopAnswers& given);
+// A fresh job of it.
+Result<Job> new_job_of(const GivenAnswers& given, const std::string& preset = "");
 
 } // namespace vernal

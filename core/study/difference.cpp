@@ -84,7 +84,7 @@ void add_rules(std::vector<VariantChange>& out, const Variant& mine, const Varia
 
 void add_parts(std::vector<VariantChange>& out, const Variant& mine, const Variant& other, const Told& words)
 {
-    for (Part part : find_arrangement(mine.loop.arrangement)->parts)
+    for (Part part : arrangement_of(mine.loop).parts)
         with_part(mine.loop, part, [&]<class T>(const T& now) {
             Loop base = other.loop;
             with_part(base, part, [&]<class U>(U& was) {
@@ -144,7 +144,7 @@ std::vector<VariantChange> changes_between(const Job& job, std::size_t mine_at, 
 {
     const Variant &mine = job.variants[mine_at], &other = job.variants[other_at];
     std::vector<VariantChange> out;
-    if (mine.loop.arrangement != other.loop.arrangement)
+    if (mine.loop.answers != other.loop.answers)
         return {{"another arrangement", [v = mine](Variant& x) { x = v; }}};
     const Told words = told(job, mine_at, other_at, units);
     add_rules(out, mine, other, words);

@@ -58,7 +58,7 @@ struct Verdict {
 
 // What one run can take over from the last while what it depends on stays the same.
 struct CachedWeather {
-    std::string arrangement;
+    LoopAnswers answers;
     Collector collector, collector_2;
     Panel panel;
     Day day;

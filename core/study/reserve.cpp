@@ -43,6 +43,8 @@ Result<std::vector<BackupCase>> backup_cases(const Job& job, const Variant& vari
     for (ElementMode mode : {ElementMode::off, ElementMode::always, ElementMode::windows}) {
         Variant v = variant;
         v.loop.element.mode = mode;
+        if (LoopAnswers with = v.loop.answers; with.backup = Backup::element, cannot_combine(with).empty())
+            v.loop.answers = with; // as if it had one
         auto setup = coupled_setup(job, v, day);
         if (!setup)
             return setup.error();

@@ -30,14 +30,14 @@ SumResult breaker(X, C c)
 {
     const Wiring& w = c.loop().wiring;
     const double best = breaker_for(c.loop());
-    const bool dc = find_arrangement(c.loop().arrangement)->has(Part::motor);
+    const bool dc = arrangement_of(c.loop()).has(Part::motor);
     const MotorCurrents m = motor_currents(c.loop());
     return {line("the unit bears ", show(w.output_a, Q::current, c), ", the cable ", show(cable_bears_a(w.section_m2), Q::current, c), dc ? line("\nthe motor takes ", show(m.working_a, Q::current, c), " at work, ", show(m.stalled_a, Q::current, c), " held fast") : "",
                 best > 0 ? line("\nthe largest that protects the weakest: ", show(best, Q::current, c)) : "\nno breaker protects the weakest and carries the pump"),
         best > 0 ? best : NAN};
 }
 
-double mains_or_dc(C c, double mains, double dc) { return find_arrangement(c.loop().arrangement)->has(Part::motor) ? dc : mains; }
+double mains_or_dc(C c, double mains, double dc) { return arrangement_of(c.loop()).has(Part::motor) ? dc : mains; }
 
 SumResult panel_size(X x, C c)
 {

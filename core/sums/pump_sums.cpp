@@ -75,11 +75,11 @@ std::vector<FieldSum> pump_sums()
 {
     using P = Part;
     return {
-        {"flow", {P::pump, P::pump_2}, "Flow by bucket and watch", "volume over time",
+        {"flow", {P::pump, P::pump_2, P::exchanger_pump}, "Flow by bucket and watch", "volume over time",
             {{{"volume_m3", "Volume caught", Q::volume, 1e-4, 1, "A bucket with a mark"}, [](C) { return 0.012; }},
                 {{"time_s", "Time taken", Q::duration, 1, 3600, "By stop-watch"}, [](C c) { return std::round(0.012 / std::max(1e-6, pump_at(c).flow_m3_s)); }}},
             bucket, "Take this flow", [](Loop& l, P p, X, double v) { pump_at(l, p).flow_m3_s = v; pump_at(l, p).by_curve = false; }, no_air},
-        {"curve", {P::pump, P::pump_2}, "Curve from points", "least squares of H = H0 − a Q²",
+        {"curve", {P::pump, P::pump_2, P::exchanger_pump}, "Curve from points", "least squares of H = H0 − a Q²",
             {{{"flow_1_m3_s", "A flow", Q::flow, 0, 2, "From the pump's diagram, or two gauges"}, [](C) { return 0.0; }},
                 {{"head_1_m", "and its head", Q::length, 0, 200, ""}, [](C c) { return pump_at(c).head_m > 0 ? pump_at(c).head_m : 6.0; }},
                 {{"flow_2_m3_s", "A flow", Q::flow, 0, 2, ""}, [](C c) { return pump_at(c).flow_m3_s; }},
@@ -95,8 +95,8 @@ std::vector<FieldSum> pump_sums()
                 pump_at(l, p).free_flow_m3_s = fit_pump(points).free_flow_m3_s;
             },
             no_air},
-        {"working_point", {P::pump, P::pump_2}, "Where curve and friction meet", "Darcy and Weisbach; Colebrook 1939", {{{"fluid_c", "Fluid at", Q::temperature, -30, 140, "Cold fluid is thicker"}, [](C) { return working_c; }}}, working_point, "Take this flow", [](Loop& l, P p, X, double v) { pump_at(l, p).flow_m3_s = v; }, no_air},
-        {"pump_choice", {P::pump, P::pump_2, P::drain_back}, "Is the pump strong enough?", "Darcy and Weisbach; Colebrook 1939", {{{"flow_m3_s", "Flow wanted", Q::flow, 1e-6, 2, "0.3 to 1 L/min per m² of collector (estimate)"}, [](C c) { return pump_at(c).flow_m3_s; }}, {{"fluid_c", "Fluid at", Q::temperature, -30, 140, "The coldest start is the hardest"}, [](C) { return 10.0; }}}, pump_choice, "Take this flow", [](Loop& l, P p, X, double v) { pump_at(l, p).flow_m3_s = v; }, no_air},
+        {"working_point", {P::pump, P::pump_2, P::exchanger_pump}, "Where curve and friction meet", "Darcy and Weisbach; Colebrook 1939", {{{"fluid_c", "Fluid at", Q::temperature, -30, 140, "Cold fluid is thicker"}, [](C) { return working_c; }}}, working_point, "Take this flow", [](Loop& l, P p, X, double v) { pump_at(l, p).flow_m3_s = v; }, no_air},
+        {"pump_choice", {P::pump, P::pump_2, P::exchanger_pump, P::drain_back}, "Is the pump strong enough?", "Darcy and Weisbach; Colebrook 1939", {{{"flow_m3_s", "Flow wanted", Q::flow, 1e-6, 2, "0.3 to 1 L/min per m² of collector (estimate)"}, [](C c) { return pump_at(c).flow_m3_s; }}, {{"fluid_c", "Fluid at", Q::temperature, -30, 140, "The coldest start is the hardest"}, [](C) { return 10.0; }}}, pump_choice, "Take this flow", [](Loop& l, P p, X, double v) { pump_at(l, p).flow_m3_s = v; }, no_air},
         {"glycol_mix", {P::pump, P::vessel}, "Glycol for the frost", "ASHRAE Handbook Fundamentals, secondary coolants (from memory)", {{{"coldest_c", "Coldest air", Q::temperature, -50, 10, ""}, coldest_c}, {{"reserve_k", "Reserve", Q::difference, 0, 20, "A clear sky cools below the air"}, [](C) { return 5.0; }}}, glycol_mix, "Take this mixture", [](Loop& l, P, X, double v) { l.glycol_fraction = v; }, has_glycol},
     };
 }

@@ -5,6 +5,7 @@
 
 #include "core/plant/hydraulic_state.h"
 #include "core/plant/hydraulics.h"
+#include "core/plant/parts.h"
 
 #include <algorithm>
 #include <cmath>
@@ -44,13 +45,13 @@ inline std::string line(A&&... a)
     return s;
 }
 
-inline double glycol_of(const Loop& l) { return find_arrangement(l.arrangement)->carrier == Carrier::glycol ? l.glycol_fraction : 0.0; }
-inline bool is_air(const Loop& l) { return find_arrangement(l.arrangement)->carrier == Carrier::air; }
+inline double glycol_of(const Loop& l) { return arrangement_of(l).carrier == Carrier::glycol ? l.glycol_fraction : 0.0; }
+inline bool is_air(const Loop& l) { return arrangement_of(l).carrier == Carrier::air; }
 inline Fluid fluid_of(const Loop& l, double t_c) { return is_air(l) ? warm_air() : fluid_at(glycol_of(l), t_c); }
 inline double rate_w_k(const Fluid& f, double flow) { return flow * f.density_kg_m3 * f.heat_capacity_j_kgk; }
 
-inline const Pump& pump_at(C c) { return c.part == Part::pump_2 ? c.loop().pump_2 : c.loop().pump; }
-inline Pump& pump_at(Loop& l, Part p) { return p == Part::pump_2 ? l.pump_2 : l.pump; }
+inline const Pump& pump_at(C c) { return pump_of(c.loop(), c.part); }
+inline Pump& pump_at(Loop& l, Part p) { return pump_of(l, p); }
 inline const Pipe& pipe_at(C c) { return c.part == Part::back ? c.loop().back : c.part == Part::supply_2 ? c.loop().supply_2
                                                                             : c.part == Part::back_2     ? c.loop().back_2
                                                                                                          : c.loop().supply; }
@@ -64,9 +65,11 @@ inline Tank& tank_at(Loop& l, Part p) { return p == Part::tank_2 ? l.tank_2 : l.
 
 inline const Route& route_of(C c)
 {
-    const auto& routes = find_arrangement(c.loop().arrangement)->routes;
+    const auto& routes = arrangement_of(c.loop()).routes;
+    const Driver turns = c.part == Part::pump_2 ? Driver::pump_2 : c.part == Part::exchanger_pump ? Driver::exchanger_pump
+                                                                                                  : Driver::pump;
     for (const Route& r : routes)
-        if ((r.pump == 1) == (c.part == Part::pump_2))
+        if (r.turns == turns)
             return r;
     return routes.front();
 }
@@ -86,7 +89,7 @@ inline double drawn_a_day_m3(C c)
         sum += d.flow_m3_s * d.duration_s;
     return sum;
 }
-inline double lift_of(C c) { return find_arrangement(c.loop().arrangement)->drains ? c.loop().drain_back.lift_m : 0.0; }
+inline double lift_of(C c) { return arrangement_of(c.loop()).drains ? c.loop().drain_back.lift_m : 0.0; }
 
 inline bool no_air(const Arrangement& a) { return a.carrier != Carrier::air; }
 

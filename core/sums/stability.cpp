@@ -10,18 +10,18 @@ namespace vernal {
 StartStop start_stop(const Loop& loop)
 {
     constexpr double mean_c = 40; // of the loop at a start; fluids change little about it
-    const Arrangement* a = find_arrangement(loop.arrangement);
-    const Fluid fluid = a && a->carrier == Carrier::air ? warm_air() : fluid_at(a && a->carrier == Carrier::glycol ? loop.glycol_fraction : 0.0, mean_c);
+    const Arrangement& a = arrangement_of(loop);
+    const Fluid fluid = a.carrier == Carrier::air ? warm_air() : fluid_at(a.carrier == Carrier::glycol ? loop.glycol_fraction : 0.0, mean_c);
     const double rate = loop.pump.flow_m3_s * fluid.density_kg_m3 * fluid.heat_capacity_j_kgk;
     const double lost = rate * (1 - std::exp(-loop.collector.area_m2 * loop.collector.a1_w_m2k / rate));
     double gained = rate;
-    if (a && a->has(Part::exchanger)) {
+    if (a.has(Part::exchanger)) {
         // Counterflow (Kays & London): the lesser of the two rates limits.
         const Fluid water = fluid_at(0.0, mean_c);
-        const double other = loop.pump_2.flow_m3_s * water.density_kg_m3 * water.heat_capacity_j_kgk, least = std::min(rate, other), share = least / std::max(rate, other);
+        const double other = loop.exchanger_pump.flow_m3_s * water.density_kg_m3 * water.heat_capacity_j_kgk, least = std::min(rate, other), share = least / std::max(rate, other);
         const double ntu = loop.exchanger.ua_w_k / least, e = std::exp(-ntu * (1 - share));
         gained = least * (std::fabs(1 - share) < 1e-9 ? ntu / (1 + ntu) : (1 - e) / (1 - share * e));
-    } else if (a && a->carrier == Carrier::glycol && a->has(Part::tank)) {
+    } else if (a.carrier == Carrier::glycol && a.has(Part::tank)) {
         gained = rate * (1 - std::exp(-loop.tank.coil_w_k / rate)); // the tank's side hardly moves
     }
     return {gained, lost};

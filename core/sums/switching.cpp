@@ -10,8 +10,8 @@ bool outdoors(ProbePlace p) { return p == ProbePlace::collector || p == ProbePla
 
 double room_c(const Loop& l)
 {
-    const Arrangement* a = find_arrangement(l.arrangement);
-    return a && a->has(Part::slab) ? l.slab.room_c : l.tank.room_c;
+    const Arrangement& a = arrangement_of(l);
+    return a.has(Part::slab) ? l.slab.room_c : l.tank.room_c;
 }
 
 BudgetProbe budget_probe(const Variant& v, std::size_t i, const BudgetState& s)

@@ -27,17 +27,16 @@ const std::array<PlacingGuide, probe_places> guides{{
 }};
 
 struct Special {
-    const char* arrangement;
+    bool (*holds)(const Arrangement&);
     ProbePlace place;
     const char* text;
 };
 const std::array specials{
-    Special{"tube-manifold", ProbePlace::collector, "In the manifold's dry pocket at the outlet end, pushed in to its stop with paste. It reads little until fluid moves, and bears far more heat than on a flat plate: silicone cable."},
-    Special{"drainback", ProbePlace::collector, "On the outlet at the top of the array, where it warms without fluid: an empty array must still be felt."},
-    Special{"open-tank", ProbePlace::collector, "On the outlet at the top of the array, where it warms without fluid: an empty array must still be felt."},
-    Special{"pool", ProbePlace::collector, "On the sun side: in the outlet of the array or on a piece of absorber beside it, with the same tilt."},
-    Special{"air", ProbePlace::collector, "In the outlet duct close to the collector, in the stream but not in the sun."},
-    Special{"floor", ProbePlace::collector, "On the pipe from the array, as close to the outlet as its cable bears."},
+    Special{[](const Arrangement& a) { return a.answers.array == Array::tubes; }, ProbePlace::collector, "In the manifold's dry pocket at the outlet end, pushed in to its stop with paste. It reads little until fluid moves, and bears far more heat than on a flat plate: silicone cable."},
+    Special{[](const Arrangement& a) { return a.drains; }, ProbePlace::collector, "On the outlet at the top of the array, where it warms without fluid: an empty array must still be felt."},
+    Special{[](const Arrangement& a) { return a.has(Part::pool); }, ProbePlace::collector, "On the sun side: in the outlet of the array or on a piece of absorber beside it, with the same tilt."},
+    Special{[](const Arrangement& a) { return a.carrier == Carrier::air; }, ProbePlace::collector, "In the outlet duct close to the collector, in the stream but not in the sun."},
+    Special{[](const Arrangement& a) { return a.has(Part::slab); }, ProbePlace::collector, "On the pipe from the array, as close to the outlet as its cable bears."},
 };
 
 } // namespace
@@ -46,7 +45,7 @@ PlacingGuide placing_guide(const Arrangement& arrangement, ProbePlace place)
 {
     PlacingGuide g = guides[static_cast<std::size_t>(place)];
     for (const Special& s : specials)
-        if (s.place == place && arrangement.key == std::string(s.arrangement))
+        if (s.place == place && s.holds(arrangement))
             g.where = s.text;
     return g;
 }

@@ -47,7 +47,11 @@ class RandomActions : public WindowFixture {
 public:
     int actions = 300;
     unsigned seed = 20261125;
+#ifdef __SANITIZE_ADDRESS__
+    double longest_stall_s = 3; // it looks for other faults and is many times as slow
+#else
     double longest_stall_s = 0.3;
+#endif
 
 private slots:
     void go();

@@ -29,8 +29,8 @@ private slots:
 // From part to part by the arrow keys alone, in every arrangement.
 void SheetsTest::arrow_keys_choose_every_part()
 {
-    for (const Arrangement& a : arrangements()) {
-        at(a.key, Part::collector);
+    for (const Arrangement& a : presets()) {
+        at(a.key.c_str(), Part::collector);
         auto* view = window->station<LoopStation>().view();
         QSignalSpy chosen(view, &LoopView::chosen);
         std::set<Part> seen{Part::collector};
@@ -94,7 +94,11 @@ void SheetsTest::cautions_stand_above_what_scrolls()
     for (QSize size : {QSize(1280, 800), QSize(1024, 700)}) {
         window->resize(size);
         for (Part part : {Part::collector, Part::tank, Part::vessel, Part::element}) {
-            at("glycol-coil", part);
+            at("glycol-coil", Part::collector);
+            document().set("An element", "loop/answers/backup", "element");
+            settle();
+            window->station<LoopStation>().view()->choose(part);
+            laid_out();
             bool shown = false;
             for (QLabel* label : window->station<LoopStation>().findChildren<QLabel*>())
                 if (label->isVisible() && label->text().contains(tr(part_text(part).caution))) {
@@ -133,7 +137,7 @@ void SheetsTest::words_stay_legible_and_details_fade()
     const auto* view = window->station<LoopStation>().view();
     const auto ink = [&](int width) { // dark pixels where the collector's details stand: 14…170 × 60…95 of the sheet
         const QImage image = view->image(width);
-        const double s = width / sheet_w;
+        const double s = width / sheet_of(arrangement_of(document().variant().loop)).width;
         int n = 0;
         for (int y = int(60 * s); y < int(95 * s); ++y)
             for (int x = int(14 * s); x < int(170 * s); ++x)

@@ -183,11 +183,12 @@ void ShellTest::every_new_loop_runs()
     QSignalSpy wanted(&page, &JobsPage::new_wanted);
     for (QPushButton* b : page.findChildren<QPushButton*>("newLoop"))
         b->click();
-    QCOMPARE(wanted.size(), static_cast<qsizetype>(arrangements().size()));
+    QCOMPARE(wanted.size(), static_cast<qsizetype>(presets().size()));
     for (const auto& one : wanted) {
-        document().set_job(new_job(one[0].toString().toStdString()), {});
+        const auto answers = one[0].value<LoopAnswers>();
+        document().set_job(new_job(answers), {});
         settle();
-        QVERIFY2(window->session().outcome()->figures(), qPrintable(one[0].toString()));
+        QVERIFY2(window->session().outcome()->figures(), answers_text(answers).c_str());
         QVERIFY(window->session().outcome()->figures()->heat.to_store > 0);
     }
 }

@@ -60,7 +60,7 @@ TEST(KnobRule, follows_the_knobs_pair)
 // Chosen settings of every arrangement and answer: no serious finding, nothing out of action.
 TEST(Schools, what_they_choose_does_no_harm)
 {
-    for (const Arrangement& a : arrangements())
+    for (const Arrangement& a : presets())
         for (int code = 0; code < 3 * 3 * 2 * 3 * 2; ++code) {
             const Job job = new_job(a.key);
             Answers answers = likely_answers(job, job.variants[0]);

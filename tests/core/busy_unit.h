@@ -33,6 +33,8 @@ inline std::string& add_output(Variant& v, const char* key, Drives drives)
 {
     Output o{key, key};
     o.drives = drives;
+    if (drives == Drives::element)
+        v.loop.answers.backup = Backup::element;
     v.unit.outputs.push_back(o);
     return v.unit.outputs.back().key;
 }

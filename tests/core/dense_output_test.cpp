@@ -39,8 +39,8 @@ class Inside : public testing::TestWithParam<std::size_t> {};
 // Against steps a sixtieth as long: the cubic errs no more than a few times what the step does.
 TEST_P(Inside, lies_where_short_steps_go)
 {
-    Warm w(arrangements()[GetParam()]);
-    Warm fine(arrangements()[GetParam()]);
+    Warm w(presets()[GetParam()]);
+    Warm fine(presets()[GetParam()]);
     constexpr double h = 30;
     constexpr int pieces = 600;
     const double error = w.integrator.attempt(w.t, w.flows, w.a, w.b, h).error_k;
@@ -55,14 +55,14 @@ TEST_P(Inside, lies_where_short_steps_go)
         const auto& part = w.integrator.part(x);
         for (std::size_t i = 0; i < now.size(); ++i) {
             EXPECT_EQ((*part.temps)[i], w.integrator.inside(i, x));
-            EXPECT_NEAR(w.integrator.inside(i, x), now[i], 8 * (error + part.error_k) + 1e-4) << arrangements()[GetParam()].key << " node " << i << " at " << x;
+            EXPECT_NEAR(w.integrator.inside(i, x), now[i], 8 * (error + part.error_k) + 1e-4) << presets()[GetParam()].key << " node " << i << " at " << x;
         }
     }
 }
 
 TEST_P(Inside, keeps_within_its_span)
 {
-    Warm w(arrangements()[GetParam()]);
+    Warm w(presets()[GetParam()]);
     w.integrator.attempt(w.t, w.flows, w.a, w.b, 60);
     w.integrator.close();
     for (double to : {0.1, 0.5, 0.83, 1.0})
@@ -84,7 +84,7 @@ TEST_P(Inside, keeps_within_its_span)
 // The heat of a part closes the balance of the part as the whole's does.
 TEST_P(Inside, its_heat_closes_the_balance)
 {
-    Warm w(arrangements()[GetParam()]);
+    Warm w(presets()[GetParam()]);
     w.integrator.attempt(w.t, w.flows, w.a, w.b, 60);
     const double before = w.net.stored_j(w.t.data(), w.flows.drained);
     for (double x : {0.05, 0.4, 0.9, 1.0}) {
@@ -99,7 +99,7 @@ TEST_P(Inside, its_heat_closes_the_balance)
 // Going on from the end with the rates worked out there is going on: bit for bit.
 TEST_P(Inside, rates_at_the_end_are_those_of_the_next_beginning)
 {
-    Warm w(arrangements()[GetParam()]), plain(arrangements()[GetParam()]);
+    Warm w(presets()[GetParam()]), plain(presets()[GetParam()]);
     for (int k = 0; k < 20; ++k) {
         w.t = *w.integrator.attempt(w.t, w.flows, w.a, w.a, 5).next;
         w.integrator.close();
@@ -109,7 +109,7 @@ TEST_P(Inside, rates_at_the_end_are_those_of_the_next_beginning)
 }
 
 INSTANTIATE_TEST_SUITE_P(All, Inside, testing::Range<std::size_t>(0, 14), [](const auto& of) {
-    std::string name = arrangements()[of.param].key;
+    std::string name = presets()[of.param].key;
     std::replace(name.begin(), name.end(), '-', '_');
     return name;
 });

@@ -67,7 +67,7 @@ TEST(FieldPath, refuses_with_reason_and_range)
     EXPECT_NE(refusal(job, rule + "/kind", "timer").find("cannot be changed"), std::string::npos);
     EXPECT_NE(refusal(job, "probe/S1/key", "S7").find("cannot be changed"), std::string::npos);
     EXPECT_NE(refusal(job, "rule/zz/on_k", "3").find("“rule/zz”"), std::string::npos);
-    EXPECT_NE(refusal(job, "loop/boiler", "3").find("“loop/boiler”. Use arrangement, collector"), std::string::npos);
+    EXPECT_NE(refusal(job, "loop/boiler", "3").find("“loop/boiler”. Use answers, collector"), std::string::npos);
     for (const char* path : {"", "/", "loop", "loop/", "loop/tank", "loop/tank/volume_m3/more", "rule", "variant/nobody/loop/tank/volume_m3", "day/0/mains_c"})
         EXPECT_NE(refusal(job, path, "1"), "") << path;
 }
@@ -105,7 +105,7 @@ TEST(FieldPath, ids_outlast_moving_renaming_and_pair_the_copies_of_a_variant)
 // Every setting of every loop: its own value changes nothing, its ends can be set and are read back.
 TEST(FieldPath, every_setting_can_be_reached)
 {
-    for (const Arrangement& a : arrangements()) {
+    for (const Arrangement& a : presets()) {
         Job job = new_job(a.key);
         for (std::size_t k = 0; k < rule_kinds().size(); ++k)
             job.variants[0].unit.rules.push_back(fresh_rule(job.variants[0], k));

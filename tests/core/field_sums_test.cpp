@@ -15,7 +15,7 @@ using namespace vernal;
 namespace {
 
 struct At {
-    explicit At(const char* arrangement, Part where) : job(new_job(arrangement)), part(where) {}
+    explicit At(const std::string& arrangement, Part where) : job(new_job(arrangement)), part(where) {}
     Job job;
     Part part;
     SumContext context() const { return {job, job.variants.front(), part, {}}; }
@@ -193,7 +193,7 @@ TEST(FieldSums, every_one_begins_with_possible_numbers_and_belongs_somewhere)
         EXPECT_EQ(s.take != nullptr, s.writes());
         bool offered = s.page != ProbePage::none; // of a probe: at each
         EXPECT_EQ(offered, s.parts.empty());
-        for (const Arrangement& a : arrangements())
+        for (const Arrangement& a : presets())
             for (Part part : s.parts) {
                 const auto here = sums_at(part, a);
                 if (std::find(here.begin(), here.end(), &s) == here.end())
@@ -251,7 +251,7 @@ bool answers(const FieldSum& s, const std::vector<double>& x, const SumContext& 
 // Any numbers in their ranges: no sum writes what the job file would refuse, nor anything that is no number.
 RC_GTEST_PROP(FieldSums, any_numbers_are_answered, ())
 {
-    const Arrangement& a = arrangements()[*rc::gen::inRange<std::size_t>(0, arrangements().size())];
+    const Arrangement& a = presets()[*rc::gen::inRange<std::size_t>(0, presets().size())];
     for (Part part : a.parts)
         for (const FieldSum* s : sums_at(part, a)) {
             At at(a.key, part);

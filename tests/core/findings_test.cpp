@@ -109,7 +109,7 @@ const std::vector<Case>& cases()
         {"prime_lost", [](Variant& v) { v.loop.drain_back.suction_m = 1, v.loop.drain_back.holds_prime = false; }, false, "open-tank"},
         {"draws_steam", [](Variant&) {}, true, "drainback"},
         {"water_lost_by_vent", [](Variant&) {}, true, "open-tank"},
-        {"line_shut", [](Variant& v) { v.loop.pump_2.shut = true; }, false, "glycol-hx"},
+        {"line_shut", [](Variant& v) { v.loop.exchanger_pump.shut = true; }, false, "glycol-hx"},
         {"curve_not_known", [](Variant& v) { v.loop.pump.by_curve = true; }},
         {"open_voltage_too_high", [](Variant& v) { v.loop.wiring.bears_v = 16; }, false, "pv-direct"}, // DC units live between 10 and 16 V (common practice, no source)
         {"cable_drop", [](Variant& v) { v.loop.wiring.cable_m = 60, v.loop.wiring.section_m2 = 1e-6; }, false, "pv-direct"},
@@ -121,6 +121,7 @@ const std::vector<Case>& cases()
         {"vessel_precharge", [](Variant& v) { v.loop.vessel.precharge_pa = 2.5e5; }},
         {"relief_discharged", [](Variant&) {}, true},
         {"check_valve_leaks", [](Variant&) {}, true},
+        {"element_not_there", [](Variant& v) { v.loop.element.mode = ElementMode::always, v.loop.answers.backup = Backup::none; }},
         {"element_windows_empty", [](Variant& v) { v.loop.element.mode = ElementMode::windows; }},
         {"element_by_day", [](Variant& v) { v.loop.element.mode = ElementMode::always; }, true},
         {"probe_not_sound", [](Variant& v) { v.probes[0].condition.kind = ConditionKind::open; }},
@@ -238,6 +239,8 @@ TEST_P(Each, speaks_when_it_should_and_is_silent_otherwise)
 {
     const Case& c = cases()[GetParam()];
     Job job = new_job(c.arrangement);
+    if (arrangement_of(job.variants[0].loop).has(Part::tank))
+        job.variants[0].loop.answers.backup = Backup::element; // at rest
     EXPECT_FALSE(has(findings({job, job.variants[0], nullptr, {}}), c.kind));
     c.break_it(job.variants[0]);
     give_ids(job, NewFrom::edit);

@@ -124,7 +124,7 @@ RC_GTEST_PROP(PumpCurve, works_where_head_and_friction_are_equal, ())
     l.supply.length_m = any(0.5, 150);
     l.back.bore_m = any(0.006, 0.1);
     const double lift = any(0, 20), n = any(0.1, 1), c = any(-20, 120);
-    const Route& r = find_arrangement(l.arrangement)->routes.front();
+    const Route& r = arrangement_of(l).routes.front();
     const Fluid f = fluid_at(0.4, c);
     const double q = working_flow(l, r, l.pump, f, lift, n);
     RC_ASSERT(q >= 0 && q <= l.pump.free_flow_m3_s);
@@ -145,7 +145,7 @@ TEST(PumpFlow, cold_glycol_is_pumped_more_slowly)
     l.pump.by_curve = true;
     l.pump.head_m = 3;
     l.pump.free_flow_m3_s = 3e-4;
-    const Route& r = find_arrangement(l.arrangement)->routes.front();
+    const Route& r = arrangement_of(l).routes.front();
     EXPECT_LT(pump_flow(l, r, l.pump, fluid_at(0.4, -10), 0), 0.95 * pump_flow(l, r, l.pump, fluid_at(0.4, 60), 0));
     const Network net(l, {});
     HydraulicState water(net, l, 0);

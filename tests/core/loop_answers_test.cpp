@@ -1,8 +1,12 @@
-// A loop from answers: the arrangements as named sets, what cannot go together, and
-// what is left open.
+// A loop from answers: the presets as named sets, what cannot go together, what is left
+// open, and another answer to a loop that is already described.
+#include "core/job/ids.h"
 #include "core/setup/loop_answers.h"
+#include "core/setup/rejoin.h"
 
 #include <gtest/gtest.h>
+
+#include <rapidcheck/gtest.h>
 
 #include <set>
 
@@ -10,70 +14,85 @@ using namespace vernal;
 
 namespace {
 
-TEST(LoopAnswers, every_arrangement_is_a_full_set_of_answers_and_no_two_are_alike)
+TEST(LoopAnswers, every_preset_is_a_set_of_its_own_that_can_go_together)
 {
-    std::set<LoopAnswers> seen;
-    ASSERT_EQ(loop_presets().size(), arrangements().size());
-    for (std::size_t i = 0; i < arrangements().size(); ++i) {
-        const LoopPreset& p = loop_presets()[i];
-        EXPECT_STREQ(p.arrangement, arrangements()[i].key);
-        EXPECT_EQ(p.answers.size(), loop_questions().size());
-        EXPECT_TRUE(seen.insert(p.answers).second) << p.arrangement;
-        EXPECT_EQ(cannot_combine(p.answers), "") << p.arrangement;
-        const auto found = nearest_preset(p.answers);
-        ASSERT_TRUE(found) << p.arrangement;
-        EXPECT_STREQ(found->arrangement, p.arrangement);
+    std::set<std::string> seen;
+    for (const Arrangement& p : presets()) {
+        EXPECT_TRUE(seen.insert(answers_text(p.answers)).second) << p.key;
+        EXPECT_EQ(cannot_combine(p.answers), "") << p.key;
+        const auto found = complete({}, p.key);
+        ASSERT_TRUE(found) << p.key;
+        EXPECT_EQ(*found, p.answers);
     }
+    EXPECT_EQ(seen.size(), 14U);
 }
 
-// What the answers say is what the arrangement has.
-TEST(LoopAnswers, say_what_the_arrangement_is)
+// Every part, ring and place that the answers ask for is there, and none else; written
+// from the questions, not from what joins them.
+RC_GTEST_PROP(LoopAnswers, say_what_the_loop_has, ())
 {
-    for (const LoopPreset& p : loop_presets()) {
-        const Arrangement& a = *find_arrangement(p.arrangement);
-        const auto is = [&](const char* question, const char* answer) { return p.answers.at(question) == answer; };
-        EXPECT_EQ(is("carrier", "glycol"), a.carrier == Carrier::glycol) << a.key;
-        EXPECT_EQ(is("carrier", "air"), a.carrier == Carrier::air) << a.key;
-        EXPECT_EQ(is("empties", "reservoir") || is("empties", "open-tank"), a.drains) << a.key;
-        EXPECT_EQ(is("empties", "reservoir"), a.has(Part::reservoir)) << a.key;
-        EXPECT_EQ(is("transfer", "exchanger"), a.has(Part::exchanger)) << a.key;
-        EXPECT_EQ(is("store", "two-tanks"), a.has(Part::tank_2)) << a.key;
-        EXPECT_EQ(is("store", "pool"), a.has(Part::pool)) << a.key;
-        EXPECT_EQ(is("store", "slab"), a.has(Part::slab)) << a.key;
-        EXPECT_EQ(is("store", "room"), a.has(Part::room)) << a.key;
-        EXPECT_EQ(is("fields", "2"), a.has(Part::collector_2)) << a.key;
-        EXPECT_EQ(!is("power", "mains"), a.has(Part::panel)) << a.key;
-        EXPECT_EQ(is("power", "battery"), a.has(Part::battery)) << a.key;
-        EXPECT_EQ(is("excess", "cooler"), a.has(Part::cooler)) << a.key;
-        const Job job = new_job(p.arrangement);
-        const auto& outputs = job.variants[0].unit.outputs;
-        EXPECT_EQ(is("empties", "valve"), std::any_of(outputs.begin(), outputs.end(), [](const Output& o) { return o.drives == Drives::drain_valve; })) << a.key;
+    static const std::vector<LoopAnswers> all = all_answers();
+    const LoopAnswers& q = all[*rc::gen::inRange<std::size_t>(0, all.size())];
+    const Arrangement& a = arrangement_of(q);
+    const bool tank = q.store == Store::tank || q.store == Store::two_tanks, exchanger = q.transfer == Transfer::exchanger;
+    RC_ASSERT(a.has(Part::tank) == tank);
+    RC_ASSERT(a.has(Part::tank_2) == (q.store == Store::two_tanks));
+    RC_ASSERT(a.has(Part::pool) == (q.store == Store::pool));
+    RC_ASSERT(a.has(Part::slab) == (q.store == Store::slab));
+    RC_ASSERT(a.has(Part::room) == (q.store == Store::room));
+    RC_ASSERT(a.has(Part::exchanger) == exchanger && a.has(Part::exchanger_pump) == exchanger);
+    RC_ASSERT(a.has(Part::reservoir) == (q.empties == Empties::reservoir));
+    RC_ASSERT(a.has(Part::collector_2) == (q.fields == Fields::two));
+    RC_ASSERT(a.has(Part::panel) == (q.power != PoweredBy::mains) && a.has(Part::battery) == (q.power == PoweredBy::battery));
+    RC_ASSERT(a.has(Part::cooler) == (q.excess != Excess::none));
+    RC_ASSERT(a.has(Part::element) == (q.backup == Backup::element));
+    const std::size_t fields = q.fields == Fields::two ? 2 : 1, stores = q.store == Store::two_tanks ? 2 : 1;
+    RC_ASSERT(a.routes.size() == fields * ((exchanger ? 1 : stores) + (q.excess != Excess::none ? 1 : 0)) + (exchanger ? stores : 0));
+    for (const Route& r : a.routes) {
+        RC_ASSERT(r.pump < a.drivers.size());
+        for (const Route::Valve& v : r.valves)
+            RC_ASSERT(v.output < a.drivers.size());
     }
+    // Whatever way the valves stand, one ring through each array is open.
+    for (std::uint32_t stand = 0; stand < 32; ++stand)
+        for (const Driver pump : {Driver::pump, Driver::pump_2}) {
+            const auto open = std::count_if(a.routes.begin(), a.routes.end(), [&](const Route& r) { return r.turns == pump && r.open(stand); });
+            RC_ASSERT(open == (pump == Driver::pump || fields == 2 ? 1 : 0));
+        }
+    RC_ASSERT(answers_of_text(answers_text(q)) == q);
+    RC_ASSERT(&arrangement_of(q) == &a);
 }
 
 TEST(LoopAnswers, what_cannot_go_together_is_refused_with_its_reason)
 {
-    EXPECT_NE(cannot_combine({{"carrier", "air"}, {"transfer", "coil"}}), "");
-    EXPECT_NE(cannot_combine({{"carrier", "glycol"}, {"transfer", "straight"}, {"store", "tank"}}).find("water that people use"), std::string::npos);
-    EXPECT_NE(cannot_combine({{"empties", "open-tank"}, {"carrier", "glycol"}}), "");
-    EXPECT_NE(cannot_combine({{"backup", "element"}, {"store", "pool"}}), "");
-    EXPECT_EQ(cannot_combine({{"carrier", "glycol"}, {"transfer", "straight"}}), "") << "a slab could still be the store";
-    EXPECT_EQ(cannot_combine({}), "");
-    EXPECT_FALSE(nearest_preset({{"carrier", "air"}, {"store", "tank"}}));
+    const auto reason = [](const GivenAnswers& given) {
+        const auto got = complete(given);
+        return got ? std::string() : got.error().what;
+    };
+    EXPECT_NE(reason({{"carrier", "air"}, {"transfer", "coil"}}), "");
+    EXPECT_NE(reason({{"carrier", "glycol"}, {"transfer", "straight"}, {"store", "tank"}}).find("water that people use"), std::string::npos);
+    EXPECT_NE(reason({{"empties", "open-tank"}, {"carrier", "glycol"}}), "");
+    EXPECT_NE(reason({{"backup", "element"}, {"store", "pool"}}), "");
+    EXPECT_EQ(reason({{"carrier", "glycol"}, {"transfer", "straight"}}), "") << "a slab could still be the store";
+    EXPECT_NE(reason({{"carrier", "air"}, {"store", "tank"}}), "");
+    EXPECT_NE(reason({{"array", "wood"}}), "");
+    EXPECT_NE(reason({{"colour", "green"}}), "");
+    EXPECT_FALSE(complete({}, "castle"));
 }
 
-TEST(LoopAnswers, open_questions_are_answered_by_the_first_that_fits)
+TEST(LoopAnswers, open_questions_are_answered_by_the_preset_that_is_nearest)
 {
-    EXPECT_STREQ(nearest_preset({})->arrangement, "direct");
-    EXPECT_STREQ(nearest_preset({{"carrier", "glycol"}})->arrangement, "glycol-coil");
-    EXPECT_STREQ(nearest_preset({{"store", "pool"}})->arrangement, "pool");
-    EXPECT_STREQ(nearest_preset({{"power", "battery"}})->arrangement, "pv-battery");
-    EXPECT_STREQ(nearest_preset({{"excess", "cooler"}})->arrangement, "dump");
-    const auto none = nearest_preset({{"store", "pool"}, {"power", "battery"}});
-    ASSERT_FALSE(none) << "composed loops are not there yet";
-    EXPECT_NE(none.error().remedy.find("nearest"), std::string::npos);
-    EXPECT_FALSE(nearest_preset({{"array", "wood"}}));
-    EXPECT_FALSE(nearest_preset({{"colour", "green"}}));
+    const auto key = [](const GivenAnswers& given) { return arrangement_of(*complete(given)).key; };
+    EXPECT_EQ(key({}), "direct");
+    EXPECT_EQ(key({{"carrier", "glycol"}}), "glycol-coil");
+    EXPECT_EQ(key({{"store", "pool"}}), "pool");
+    EXPECT_EQ(key({{"power", "battery"}}), "pv-battery");
+    EXPECT_EQ(key({{"excess", "cooler"}}), "dump");
+    const LoopAnswers both = *complete({{"store", "pool"}, {"power", "battery"}});
+    EXPECT_EQ(both.store, Store::pool);
+    EXPECT_EQ(both.power, PoweredBy::battery);
+    EXPECT_EQ(both.empties, Empties::valve) << "as in the pool it comes from";
+    EXPECT_EQ(complete({{"power", "battery"}}, "drainback")->empties, Empties::reservoir);
 }
 
 TEST(LoopAnswers, an_element_heats_in_its_window)
@@ -84,6 +103,100 @@ TEST(LoopAnswers, an_element_heats_in_its_window)
     EXPECT_EQ(e.mode, ElementMode::windows);
     EXPECT_TRUE(std::any_of(e.windows.begin(), e.windows.end(), [](const HeatingWindow& w) { return w.start_h != w.end_h; }));
     EXPECT_FALSE(new_job_of({{"store", "pool"}, {"backup", "element"}}));
+}
+
+Variant identified(Job job)
+{
+    give_ids(job, NewFrom::file);
+    return job.variants[0];
+}
+// The same but for ids.
+bool alike(Variant a, Variant b)
+{
+    for (Variant* v : {&a, &b}) {
+        v->id.clear();
+        for (auto& p : v->probes)
+            p.id.clear();
+        for (auto& o : v->unit.outputs)
+            o.id.clear();
+        for (auto& r : v->unit.rules)
+            r.id.clear();
+    }
+    return a == b;
+}
+
+// What nobody touched becomes the fresh loop of the new answers, from any to any.
+RC_GTEST_PROP(Rejoined, an_untouched_loop_is_as_fresh, ())
+{
+    static const std::vector<LoopAnswers> all = all_answers();
+    const auto any = [] { return all[*rc::gen::inRange<std::size_t>(0, all.size())]; };
+    const LoopAnswers from = any(), to = any();
+    const Variant was = identified(new_job(from)), fresh = identified(new_job(to));
+    Variant now = rejoined(was, to);
+    RC_ASSERT(now.loop == fresh.loop);
+    RC_ASSERT(now.probes.size() == fresh.probes.size());
+    RC_ASSERT(now.unit.outputs.size() == fresh.unit.outputs.size());
+    RC_ASSERT(now.unit.rules.size() == fresh.unit.rules.size());
+    RC_ASSERT(compile(now.unit, probe_keys(now)).out_of_action.empty());
+    RC_ASSERT(alike(rejoined(was, from), was));
+}
+
+TEST(Rejoined, what_was_set_stays)
+{
+    Variant v = identified(new_job("glycol-coil"));
+    v.loop.collector.area_m2 = 7.5;
+    v.loop.supply.length_m = 21;
+    v.probes[2].name = "Top, by the ladder";
+    v.unit.outputs[0].name = "Roof pump";
+    for (Rule& r : v.unit.rules)
+        if (auto* d = std::get_if<Differential>(&r.body))
+            d->on = TempDiff::kelvin(9);
+    LoopAnswers to = v.loop.answers;
+    to.transfer = Transfer::exchanger;
+    to.exchanger_pumps = ExchangerPumps::two;
+    to.excess = Excess::cooler;
+    const Variant now = rejoined(v, to);
+    EXPECT_EQ(now.loop.collector.area_m2, 7.5);
+    EXPECT_EQ(now.loop.supply.length_m, 21);
+    EXPECT_EQ(now.probes[2], v.probes[2]);
+    ASSERT_EQ(now.unit.outputs.size(), 3U);
+    EXPECT_EQ(now.unit.outputs[0], v.unit.outputs[0]);
+    const auto kept = std::find_if(now.unit.rules.begin(), now.unit.rules.end(), [](const Rule& r) { return r.output == "P1" && std::holds_alternative<Differential>(r.body); });
+    ASSERT_NE(kept, now.unit.rules.end());
+    EXPECT_EQ(std::get<Differential>(kept->body).on, TempDiff::kelvin(9));
+    EXPECT_TRUE(std::any_of(now.unit.rules.begin(), now.unit.rules.end(), [](const Rule& r) { return r.output == "V1" && std::holds_alternative<Divert>(r.body); }));
+    // And back again: nothing of the exchanger is left, what was set still is.
+    EXPECT_TRUE(alike(rejoined(now, v.loop.answers), v));
+}
+
+TEST(Rejoined, a_rule_goes_with_the_probe_it_reads)
+{
+    const Variant v = identified(new_job("two-arrays"));
+    LoopAnswers one = v.loop.answers;
+    one.fields = Fields::one;
+    const Variant now = rejoined(v, one);
+    EXPECT_EQ(now.unit.outputs.size(), 1U);
+    for (Rule r : now.unit.rules)
+        for (const KeyOf& k : keys_of(r))
+            EXPECT_NE(*k.key, "S4");
+    EXPECT_TRUE(std::none_of(now.probes.begin(), now.probes.end(), [](const Probe& p) { return p.place == ProbePlace::collector_2; }));
+}
+
+TEST(Rejoined, another_answer_changes_as_few_of_the_others_as_can_be)
+{
+    const auto& questions = loop_questions();
+    for (const LoopAnswers& from : {preset_answers("direct"), preset_answers("air"), preset_answers("dump"), preset_answers("open-tank")})
+        for (std::size_t q = 0; q < questions.size(); ++q)
+            for (std::size_t i = 0; i < questions[q].answers.size(); ++i) {
+                const LoopAnswers to = answered_otherwise(from, q, i);
+                EXPECT_EQ(questions[q].get(to), i);
+                EXPECT_EQ(cannot_combine(to), "");
+                LoopAnswers alone = from;
+                questions[q].set(alone, i);
+                if (cannot_combine(alone).empty()) {
+                    EXPECT_EQ(to, alone) << answers_text(to);
+                }
+            }
 }
 
 } // namespace

@@ -2,9 +2,12 @@
 // the demo's proposals are in files/cli_test.cpp. On days that nothing disturbs no
 // finding says more than a note.
 #include "core/advice/schools.h"
+#include "core/job/job_check.h"
 #include "core/setup/job_setup.h"
 
 #include <gtest/gtest.h>
+
+#include <rapidcheck/gtest.h>
 
 using namespace vernal;
 
@@ -59,11 +62,32 @@ TEST_P(OwnCheck, every_answer_of_choosing_passes)
     }
 }
 
+// Any loop that may be put together; all 4062 of them were run once when it was written.
+RC_GTEST_PROP(OwnCheckOfAll, any_loop_from_answers_passes, ())
+{
+    static const std::vector<LoopAnswers> all = all_answers();
+    const LoopAnswers& answers = all[*rc::gen::inRange<std::size_t>(0, all.size())];
+    const Job job = new_job(answers);
+    RC_ASSERT(!job_problem(job));
+    for (const Day& day : job.days) {
+        CoupledOptions o;
+        o.keep_records = false;
+        const auto setup = coupled_setup(job, job.variants[0], day);
+        RC_ASSERT(setup);
+        const Figures f = run_coupled(*setup, o).figures;
+        const double handled = f.heat.absorbed + std::fabs(f.heat.drawn) + std::fabs(f.heat.all_losses());
+        RC_ASSERT(std::fabs(f.residual_j()) <= 1e-6 * handled);
+        for (const Finding& found : findings({job, job.variants[0], &f, {}}))
+            if (found.severity != Severity::note)
+                RC_FAIL(answers_text(answers) + ", " + day.name + ": " + found.title + ". " + found.reason);
+    }
+}
+
 std::vector<const char*> every_key()
 {
     std::vector<const char*> out;
-    for (const Arrangement& a : arrangements())
-        out.push_back(a.key);
+    for (const Arrangement& a : presets())
+        out.push_back(a.key.c_str());
     return out;
 }
 INSTANTIATE_TEST_SUITE_P(All, OwnCheck, testing::ValuesIn(every_key()), [](const auto& of) {

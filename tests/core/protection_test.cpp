@@ -156,13 +156,14 @@ TEST(Element, keeps_the_tap_warm_and_is_paid_for)
 TEST(Element, windows_heat_only_inside_and_over_midnight)
 {
     Loop l = new_job("direct").variants.front().loop;
+    l.answers.backup = Backup::element;
     l.element.mode = ElementMode::windows;
     l.element.windows = {{{4, 8}, {22, 1}, {12, 12}}};
     for (const auto& [h, on] : {std::pair{3.9, false}, {4.0, true}, {7.99, true}, {8.0, false}, {12.0, false}, {22.5, true}, {0.5, true}, {1.0, false}})
         EXPECT_EQ(element_w(l, h * 3600) > 0, on) << h;
     l.element.mode = ElementMode::off;
     EXPECT_EQ(element_w(l, 5 * 3600), 0);
-    l.arrangement = "pool";
+    l.answers = preset_answers("pool");
     l.element.mode = ElementMode::always;
     EXPECT_EQ(element_w(l, 5 * 3600), 0) << "a pool has none";
 }

@@ -225,14 +225,14 @@ TEST(PocketChart, has_both_scales_and_the_tables_ohms)
 
 TEST(Placing, every_place_of_every_arrangement_has_its_guidance)
 {
-    for (const Arrangement& a : arrangements())
+    for (const Arrangement& a : presets())
         for (ProbePlace place : a.places) {
             const PlacingGuide g = placing_guide(a, place);
             EXPECT_GT(g.where.size(), 20u) << a.key;
             EXPECT_GT(g.mistake.size(), 10u) << a.key;
             EXPECT_GT(g.caution.size(), 10u) << a.key;
         }
-    EXPECT_NE(placing_guide(*find_arrangement("tube-manifold"), ProbePlace::collector).where, placing_guide(*find_arrangement("direct"), ProbePlace::collector).where);
+    EXPECT_NE(placing_guide(*find_preset("tube-manifold"), ProbePlace::collector).where, placing_guide(*find_preset("direct"), ProbePlace::collector).where);
 }
 
 // Whatever the tips and the sun do within their bounds, what the unit reads stays

@@ -117,8 +117,8 @@ TEST_P(Arranged, replay_of_the_runs_own_samples_decides_the_same)
 std::vector<const char*> every_key()
 {
     std::vector<const char*> keys;
-    for (const Arrangement& a : arrangements())
-        keys.push_back(a.key);
+    for (const Arrangement& a : presets())
+        keys.push_back(a.key.c_str());
     return keys;
 }
 const auto key_name = [](const auto& info) {

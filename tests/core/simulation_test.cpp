@@ -21,7 +21,7 @@ CoupledSetup setup_of(const std::string& arrangement, std::size_t day = 0)
 // where water stands in pipes, a battery holds charge and steam pushes into the vessel.
 TEST(Simulation, a_copy_goes_on_as_the_original)
 {
-    for (const Arrangement& a : arrangements()) {
+    for (const Arrangement& a : presets()) {
         Simulation original(setup_of(a.key, 1));
         original.spin_up();
         ASSERT_TRUE(original.advance(noon_s));

@@ -121,7 +121,7 @@ TEST(Cli, fixed_step_and_sampling_period_are_taken)
 TEST(Cli, every_arrangement_goes_from_file_to_figures)
 {
     const std::string file = temp("-each.vrelay"), rows = temp("-each.csv");
-    for (const Arrangement& a : arrangements()) {
+    for (const Arrangement& a : presets()) {
         SCOPED_TRACE(a.key);
         ASSERT_TRUE(save_job(new_job(a.key), file));
         const Ran r = cli({"run", file, "--day", "Racing clouds", "--csv", rows, "--json"});
@@ -392,11 +392,15 @@ TEST(Cli, new_writes_a_job_that_passes_check)
         EXPECT_EQ(job->title, "A roof");
         EXPECT_EQ(job->site.name, "Somewhere");
         EXPECT_EQ(job->site.place.latitude_deg, 40);
-        EXPECT_EQ(job->variants[0].loop.arrangement, preset);
+        EXPECT_EQ(job->variants[0].loop.answers, preset_answers(preset));
         EXPECT_EQ(cli({"check", file}).code, 0) << preset;
         EXPECT_EQ(cli({"new", "--preset", preset, "--out", file}).code, 2) << "it is there";
     }
     const std::string file = temp("-new.vrelay");
+    std::filesystem::remove(file);
+    EXPECT_EQ(cli({"new", "--store", "pool", "--transfer", "exchanger", "--exchanger-pumps", "two", "--power", "battery", "--out", file}).code, 0) << "no preset has these";
+    EXPECT_EQ(cli({"check", file}).code, 0);
+    EXPECT_EQ(cli({"set", file, "loop/answers/transfer", "coil"}).code, 2) << "a pool has no coil";
     std::filesystem::remove(file);
     EXPECT_EQ(cli({"new", "--carrier", "glycol", "--store", "two-tanks", "--backup", "element", "--out", file}).code, 0);
     EXPECT_EQ(open_job(file)->variants[0].loop.element.mode, ElementMode::windows);

@@ -105,7 +105,7 @@ TEST(JobFile, a_probe_with_everything_stated_is_kept)
 
 TEST(JobFile, every_new_job_fits)
 {
-    for (const Arrangement& a : arrangements())
+    for (const Arrangement& a : presets())
         EXPECT_TRUE(fits_schema(nlohmann::json::parse(write_job_json(new_job(a.key))))) << a.key;
 }
 

@@ -94,6 +94,32 @@ TEST(JobVersions, the_first_called_the_resolution_of_an_output_grain)
     EXPECT_EQ(seen, 1);
 }
 
+// The arrangements of the second version are presets of answers; what an element was
+// said about makes it one, and the pump behind an exchanger keeps its numbers.
+TEST(JobVersions, the_second_named_an_arrangement)
+{
+    Json j = Json::parse(*read_file(jobs / "version-2" / "parlour-wash.json"));
+    for (const Arrangement& a : presets()) {
+        Json& loop = j["variants"][0]["loop"];
+        loop["arrangement"] = a.key;
+        loop["pump_2"] = {{"power_w", 61}};
+        loop.erase("element");
+        const auto plain = read_job_text(j.dump(), "x.json");
+        ASSERT_TRUE(plain) << a.key << plain.error().text();
+        EXPECT_EQ(plain->job.variants[0].loop.answers, a.answers) << a.key;
+        EXPECT_EQ((a.has(Part::exchanger) ? plain->job.variants[0].loop.exchanger_pump : plain->job.variants[0].loop.pump_2).power_w, 61) << a.key;
+        loop["element"] = {{"mode", "always"}};
+        const auto heated = read_job_text(j.dump(), "x.json");
+        ASSERT_TRUE(heated) << a.key;
+        EXPECT_EQ(arrangement_of(heated->job.variants[0].loop).has(Part::element), a.has(Part::tank)) << a.key;
+        EXPECT_EQ(arrangement_of(heated->job.variants[0].loop).key, a.key);
+    }
+    j["variants"][0]["loop"]["arrangement"] = "castle";
+    const auto none = read_job_text(j.dump(), "x.json");
+    ASSERT_FALSE(none);
+    EXPECT_NE(none.error().text().find("arrangement"), std::string::npos);
+}
+
 TEST(JobVersions, ids_of_a_file_are_told_twice_or_wrong)
 {
     const std::string text = *read_file(jobs / "version-2" / "parlour-wash.json");
@@ -108,9 +134,11 @@ TEST(JobVersions, ids_of_a_file_are_told_twice_or_wrong)
     EXPECT_EQ(reason([](Json& rules) { rules[1].erase("id"); }), "") << "an entry without one is given one";
 }
 
+fs::path newest() { return jobs / ("version-" + std::to_string(job_format_version)); }
+
 std::string newer_text()
 {
-    Json j = Json::parse(*read_file(jobs / "version-2" / "parlour-wash.json"));
+    Json j = Json::parse(*read_file(newest() / "parlour-wash.json"));
     j["version"] = job_format_version + 1;
     j["weather_station"] = "north";
     j["variants"][0]["loop"]["tank"]["anode"] = true;
@@ -125,7 +153,7 @@ TEST(JobVersions, a_newer_file_opens_for_reading_and_is_never_written_over)
     ASSERT_EQ(opened->notices.size(), 1U);
     for (const char* part : {"weather_station", "variants[0].loop.tank.anode", "left as it is"})
         EXPECT_NE(opened->notices[0].find(part), std::string::npos) << opened->notices[0];
-    EXPECT_EQ(opened->job.variants, open_job(jobs / "version-2" / "parlour-wash.json")->variants);
+    EXPECT_EQ(opened->job.variants, open_job(newest() / "parlour-wash.json")->variants);
     Folder f;
     const fs::path file = f.path / "newer.json";
     ASSERT_TRUE(write_file_atomically(file, newer_text()));

@@ -16,12 +16,14 @@ void put(Layout& l, Part part, const QPolygonF& corners)
 void place_first(Layout& l) { put(l, Part::collector, slanted(196, 44, 290)); }
 void connect_first(Layout& l) { l.sheet.probes[ProbePlace::collector] = l.array_outlet(Part::collector); }
 
-void place_second(Layout& l) { put(l, Part::collector_2, slanted(420, 64, 170)); }
+void place_second(Layout& l) { put(l, Part::collector_2, slanted(l.frame.plain_pair ? 420 : l.frame.lane - 204, 64, 170)); }
 
 // Two arrays share the roof, and their pipes come down between and beside the tank.
 void make_room_for_second(Layout& l)
 {
     put(l, Part::collector, slanted(176, 64, 170));
+    if (!l.frame.plain_pair)
+        return l.move(Part::back, QRectF(356, 84, 50, 110));
     l.move(Part::tank, QRectF(280, 256, 150, 190));
     l.move(Part::back, QRectF(356, 84, 50, 130));
     l.move(Part::vessel, QRectF(230, 432, 32, 40));
@@ -32,12 +34,25 @@ void connect_second(Layout& l)
     using Show = SheetPipe::Show;
     const QPointF out = l.array_outlet(Part::collector_2), in = l.sheet.array[Part::collector_2][2] + QPointF(-4, -14);
     const QPointF pump = l.at(Part::pump_2).center(), inlet = l.inlet + QPointF(0, 22);
+    l.sheet.probes[ProbePlace::collector_2] = out;
+    if (!l.frame.plain_pair) {
+        // Both returns meet in the lane; the second pump takes its fluid from where the first's comes back.
+        const double lane = l.frame.lane, beside = l.at(Part::pump).center().x() + 44;
+        const bool exchanger = l.arrangement.has(Part::exchanger);
+        const double foot = exchanger ? 468 : 464;
+        QPolygonF from{{QPointF(beside, foot), QPointF(pump.x(), foot), pump}};
+        if (!exchanger)
+            from.prepend(QPointF(beside, l.outlet.y()));
+        l.pipe(Segment::return_2, {{out, QPointF(lane, out.y()), QPointF(lane, l.frame.lane_top)}});
+        l.pipe(Segment::supply_2, from, Show::first);
+        l.pipe(Segment::supply_2, {{pump + QPointF(20, -10), QPointF(pump.x() + 38, pump.y() - 10), QPointF(pump.x() + 38, 172), QPointF(in.x(), 172), in}});
+        return;
+    }
     const double right = l.at(Part::tank).right(), first_y = l.array_outlet(Part::collector).y();
     l.to_store = {{QPointF(384, first_y), QPointF(384, 214), QPointF(492, 214), QPointF(492, l.inlet.y()), l.inlet}};
-    l.pipe(Segment::return_2, {{out, QPointF(624, out.y()), QPointF(624, 194), QPointF(516, 194), QPointF(516, inlet.y()), inlet}}, 1);
-    l.pipe(Segment::supply_2, {{QPointF(right, l.outlet.y()), QPointF(pump.x(), l.outlet.y()), pump}}, 1, Show::first);
-    l.pipe(Segment::supply_2, {{pump + QPointF(20, -10), QPointF(668, pump.y() - 10), QPointF(668, 212), QPointF(in.x() - 30, 212), QPointF(in.x() - 30, in.y())}}, 1);
-    l.sheet.probes[ProbePlace::collector_2] = out;
+    l.pipe(Segment::return_2, {{out, QPointF(624, out.y()), QPointF(624, 194), QPointF(516, 194), QPointF(516, inlet.y()), inlet}});
+    l.pipe(Segment::supply_2, {{QPointF(right, l.outlet.y()), QPointF(pump.x(), l.outlet.y()), pump}}, Show::first);
+    l.pipe(Segment::supply_2, {{pump + QPointF(20, -10), QPointF(668, pump.y() - 10), QPointF(668, 212), QPointF(in.x() - 30, 212), QPointF(in.x() - 30, in.y())}});
 }
 
 void paint_array(const PartScene& s, Part part, Segment shows)

@@ -9,48 +9,96 @@ namespace {
 
 void name_beside(const PartScene& s, const QRectF& box, int align, const QString& name) { s.say(box, align | Qt::AlignVCenter, name, theme().second_ink, {13, false, true}); }
 
-void place_exchanger(Layout& l) { l.at(Part::exchanger) = QRectF(520, 266, 50, 150); }
-void make_room_for_exchanger(Layout& l)
+double usual_top(const QRectF& store) { return store.top() + std::min(28.0, store.height() / 4); }
+
+void place_exchanger(Layout& l) { l.at(Part::exchanger) = QRectF(l.frame.store_right + 130, 266, 50, 150); }
+
+// The way of what was collected, from where the lane is down to `to`.
+void down_the_lane(Layout& l, QPointF to)
 {
-    l.move(Part::tank, QRectF(250, 232, 140, 214));
-    l.move(Part::pump_2, QRectF(455 - 28, 408 - 28, 56, 56));
+    const double from = l.frame.lane_top > 0 ? l.frame.lane_top : l.array_outlet(Part::collector).y();
+    l.to_store = {{QPointF(l.frame.lane, from), to}};
 }
+
 void connect_exchanger(Layout& l)
 {
     using Show = SheetPipe::Show;
+    using S = Segment;
     const QRectF& x = l.at(Part::exchanger);
-    const QRectF& tank = l.at(Part::tank);
-    const QPointF pump_2 = l.at(Part::pump_2).center();
-    const double hot = x.top() + 18, cold = x.bottom() - 16, left = l.at(Part::pump).center().x();
-    l.to_store = {{QPointF(590, l.array_outlet(Part::collector).y()), QPointF(590, hot), QPointF(x.right(), hot)}};
-    l.from_store = {{QPointF(x.right(), cold), QPointF(590, cold), QPointF(590, 464), QPointF(left, 464)}};
-    l.pipe(Segment::exchanger_cold, {{QPointF(tank.right(), pump_2.y()), pump_2, QPointF(x.left() - 20, pump_2.y()), QPointF(x.left() - 20, cold), QPointF(x.left(), cold)}}, 1, Show::first);
-    l.pipe(Segment::exchanger_cold, {{QPointF(x.left(), hot), QPointF(x.left() - 34, hot), QPointF(x.left() - 34, tank.top() + 28), QPointF(tank.right(), tank.top() + 28)}}, 1, Show::last);
+    const QRectF& store = l.at(l.store);
+    const QPointF pump = l.at(Part::exchanger_pump).center();
+    const double hot = x.top() + 18, cold = x.bottom() - 16, left = l.at(Part::pump).center().x(), beside = x.right() + 20;
+    // The array's side takes the place of the store's inlet and outlet.
+    if (!l.arrangement.has(Part::reservoir) && !l.arrangement.has(Part::cooler_valve)) {
+        down_the_lane(l, {l.frame.lane, hot});
+        l.to_store << QPointF(x.right(), hot);
+    }
+    l.from_store = {{QPointF(x.right(), cold), QPointF(beside, cold), QPointF(beside, 468), QPointF(left, 468)}};
+    l.pipe(S::exchanger_cold, {{pump, QPointF(x.left() - 20, pump.y()), QPointF(x.left() - 20, cold), QPointF(x.left(), cold)}}, Show::first);
+    if (l.arrangement.has(Part::valve)) { // over the second tank
+        const QPointF valve = l.at(Part::valve).center();
+        l.pipe(S::exchanger_cold, {{QPointF(x.left(), hot), QPointF(x.left() - 14, hot), QPointF(x.left() - 14, valve.y() - 32), QPointF(valve.x(), valve.y() - 32), valve}}, Show::last);
+        return;
+    }
+    l.pipe(S::exchanger_cold, {{QPointF(store.right(), pump.y()), pump}}, Show::first);
+    l.pipe(S::exchanger_cold, {{QPointF(x.left(), hot), QPointF(x.left() - 34, hot), QPointF(x.left() - 34, usual_top(store)), QPointF(store.right(), usual_top(store))}}, Show::last);
 }
 
-void shorten_return(Layout& l) { l.at(Part::back).setHeight(150); }
+void shorten_return(Layout& l) { l.at(Part::back).setHeight(l.arrangement.has(Part::reservoir) && l.arrangement.has(Part::cooler) ? 84 : 150); }
 
-void place_reservoir(Layout& l) { l.at(Part::reservoir) = QRectF(524, 208, 96, 60); }
+// Where the heat goes once nothing stands in its way any more.
+QPolygonF into_the_store(const Layout& l, const QPointF& from, double x)
+{
+    const auto exchanger = l.sheet.place.find(Part::exchanger);
+    const QPointF to = exchanger == l.sheet.place.end() ? l.inlet : QPointF(exchanger->second.right(), exchanger->second.top() + 18);
+    return {{from, QPointF(x, from.y()), QPointF(x, to.y()), to}};
+}
+// By the first of the routes to a store.
+Segment first_store(const Layout& l) { return l.arrangement.routes.front().ring[l.arrangement.has(Part::reservoir) ? 3 : 2]; }
+
+void place_reservoir(Layout& l) { l.at(Part::reservoir) = QRectF(l.frame.lane - 66, l.arrangement.has(Part::cooler) || l.arrangement.has(Part::valve) ? 134 : l.arrangement.has(Part::exchanger) ? 196
+                                                                                                                                                                                                 : 208,
+                                      96, 60); }
 void connect_reservoir(Layout& l)
 {
     const QRectF& r = l.at(Part::reservoir);
-    l.to_store = {{QPointF(590, l.array_outlet(Part::collector).y()), QPointF(590, r.top())}};
-    l.pipe(Segment::reservoir, {{QPointF(590, r.bottom()), QPointF(590, l.inlet.y()), l.inlet}}, 0, SheetPipe::Show::first);
+    down_the_lane(l, {l.frame.lane, r.top()});
+    const QPointF below(l.frame.lane, r.bottom());
+    for (const Part valve : {Part::cooler_valve, Part::valve})
+        if (const auto it = l.sheet.place.find(valve); it != l.sheet.place.end() && it->second.center().x() == l.frame.lane)
+            return l.pipe(Segment::reservoir, {{below, it->second.center()}}, SheetPipe::Show::first);
+    l.pipe(Segment::reservoir, into_the_store(l, below, l.frame.lane), SheetPipe::Show::first);
 }
 
-void place_valve(Layout& l) { l.at(Part::valve) = QRectF(590 - 20, 196 - 20, 40, 40); }
-void connect_valve(Layout& l) { l.to_store = {{QPointF(590, l.array_outlet(Part::collector).y()), l.at(Part::valve).center()}}; }
+// Between two tanks: in the lane, beside the cooler's, or over the tanks behind an exchanger.
+void place_valve(Layout& l)
+{
+    const QPointF c = l.arrangement.has(Part::exchanger) ? QPointF(l.frame.store_right + 62, 206)
+                      : l.arrangement.has(Part::cooler)  ? QPointF(l.frame.lane - 90, l.frame.valve_y + 44)
+                                                         : QPointF(l.frame.lane, l.frame.valve_y);
+    l.at(Part::valve) = QRectF(c - QPointF(20, 20), QSizeF(40, 40));
+}
+void connect_valve(Layout& l)
+{
+    if (!l.arrangement.has(Part::exchanger) && !l.arrangement.has(Part::cooler) && !l.arrangement.has(Part::reservoir))
+        down_the_lane(l, l.at(Part::valve).center());
+}
 
-void place_cooler(Layout& l) { l.at(Part::cooler) = QRectF(560, 300, 104, 84); }
+void place_cooler_valve(Layout& l) { l.at(Part::cooler_valve) = QRectF(l.frame.lane - 20, l.frame.valve_y - 20, 40, 40); }
+void place_cooler(Layout& l) { l.at(Part::cooler) = QRectF(l.frame.lane - 30, 300, 104, 84); }
 void connect_cooler(Layout& l)
 {
     using Show = SheetPipe::Show;
     const QRectF& r = l.at(Part::cooler);
-    const QPointF valve = l.at(Part::valve).center();
-    const double under = l.at(Part::pump).center().x() + 44;
-    l.pipe(Segment::coil, {{valve, QPointF(500, valve.y()), QPointF(500, l.inlet.y()), l.inlet}}, 0, Show::first);
-    l.pipe(Segment::cooler, {{valve, QPointF(valve.x(), r.top())}}, 1, Show::first);
-    l.pipe(Segment::cooler, {{QPointF(valve.x(), r.bottom()), QPointF(valve.x(), 464), QPointF(under, 464), QPointF(under, l.outlet.y())}}, 1, Show::last);
+    const QPointF valve = l.at(Part::cooler_valve).center();
+    const bool exchanger = l.arrangement.has(Part::exchanger);
+    const double under = l.at(Part::pump).center().x() + 44, foot = exchanger ? 468 : 464;
+    if (!l.arrangement.has(Part::reservoir))
+        down_the_lane(l, valve);
+    const auto tanks = l.sheet.place.find(Part::valve);
+    l.branch(exchanger ? Segment::exchanger_hot : first_store(l), tanks != l.sheet.place.end() && !exchanger ? QPolygonF{{valve, QPointF(tanks->second.center().x(), valve.y()), tanks->second.center()}} : into_the_store(l, valve, l.frame.lane - 90));
+    l.pipe(Segment::cooler, {{valve, QPointF(valve.x(), r.top())}}, Show::first);
+    l.pipe(Segment::cooler, exchanger ? QPolygonF{{QPointF(valve.x(), r.bottom()), QPointF(valve.x(), foot), QPointF(l.at(Part::pump).center().x(), foot)}} : QPolygonF{{QPointF(valve.x(), r.bottom()), QPointF(valve.x(), foot), QPointF(under, foot), QPointF(under, l.outlet.y())}}, Show::last);
 }
 
 // A measure from the resting water, in the reservoir or the open tank, up to the
@@ -59,10 +107,10 @@ void connect_drain_back(Layout& l)
 {
     const auto reservoir = l.sheet.place.find(Part::reservoir);
     const double level = reservoir == l.sheet.place.end() ? l.at(l.store).top() + 20 : reservoir->second.center().y();
-    l.at(Part::drain_back) = QRectF(664, 52, 32, level - 52);
+    l.at(Part::drain_back) = QRectF(l.sheet.width - 36, 52, 32, level - 52);
 }
 
-void place_rock_bed(Layout& l) { l.at(Part::rock_bed) = QRectF(548, 206, 84, 74); }
+void place_rock_bed(Layout& l) { l.at(Part::rock_bed) = QRectF(l.frame.lane - 42, 206, 84, 74); }
 
 void paint_exchanger(const PartScene& s)
 {
@@ -93,7 +141,7 @@ void paint_reservoir(const PartScene& s)
     s.p.setBrush(Qt::NoBrush);
     s.p.drawPath(path);
 }
-void label_reservoir(const PartScene& s) { name_beside(s, QRectF(428, 240, 88, 18), Qt::AlignRight, QObject::tr("reservoir")); }
+void label_reservoir(const PartScene& s) { name_beside(s, QRectF(s.at(Part::reservoir).left() - 96, s.at(Part::reservoir).top() + 32, 88, 18), Qt::AlignRight, QObject::tr("reservoir")); }
 
 void paint_cooler(const PartScene& s)
 {
@@ -107,7 +155,7 @@ void paint_cooler(const PartScene& s)
         s.p.drawLine(QPointF(r.left() + 10, r.top() + 12 + i * 12), QPointF(r.right() - 10, r.top() + 12 + i * 12));
     }
 }
-void label_cooler(const PartScene& s) { name_beside(s, QRectF(606, 388, 60, 18), Qt::AlignLeft, QObject::tr("cooler")); }
+void label_cooler(const PartScene& s) { name_beside(s, QRectF(s.at(Part::cooler).left() + 46, 388, 60, 18), Qt::AlignLeft, s.loop().cooler.indoors ? QObject::tr("house loop") : QObject::tr("cooler")); }
 
 void paint_drain_back(const PartScene& s)
 {
@@ -122,16 +170,19 @@ void paint_drain_back(const PartScene& s)
     s.say(QRectF(r.right() - 104, r.top() - 24, 104, 20), Qt::AlignRight | Qt::AlignBottom, QObject::tr("lift %1").arg(s.words(s.loop().drain_back.lift_m, Quantity::length)), theme().second_ink, {});
 }
 
-void paint_valve(const PartScene& s)
+void three_ways(const PartScene& s, Part part, Driver driver)
 {
-    const QPointF c = s.at(Part::valve).center();
-    const bool turned = s.now.runs(1);
+    const QPointF c = s.at(part).center();
+    const bool turned = s.now.runs(s.arrangement.driven_by(driver));
     s.p.setPen(QPen(theme().second_ink, 2.5));
     for (const auto& [dx, dy, open] : {std::tuple{0.0, -1.0, true}, {-1.0, 0.0, !turned}, {0.0, 1.0, turned}}) {
         s.p.setBrush(s.now.known && open ? theme().accent : theme().card);
         s.p.drawPolygon(QPolygonF{{c, c + QPointF(17 * dx + 10 * dy, 17 * dy + 10 * dx), c + QPointF(17 * dx - 10 * dy, 17 * dy - 10 * dx)}});
     }
 }
+
+void paint_valve(const PartScene& s) { three_ways(s, Part::valve, Driver::valve); }
+void paint_cooler_valve(const PartScene& s) { three_ways(s, Part::cooler_valve, Driver::cooler_valve); }
 
 void paint_rock_bed(const PartScene& s)
 {
@@ -157,11 +208,12 @@ void paint_rock_bed(const PartScene& s)
 std::vector<PartDrawing> drawings_between()
 {
     return {
-        {Part::exchanger, place_exchanger, make_room_for_exchanger, connect_exchanger, paint_exchanger},
+        {Part::exchanger, place_exchanger, nullptr, connect_exchanger, paint_exchanger},
         {Part::reservoir, place_reservoir, shorten_return, connect_reservoir, paint_reservoir, label_reservoir},
         {Part::cooler, place_cooler, nullptr, connect_cooler, paint_cooler, label_cooler},
         {Part::drain_back, nullptr, nullptr, connect_drain_back, paint_drain_back},
         {Part::valve, place_valve, shorten_return, connect_valve, paint_valve},
+        {Part::cooler_valve, place_cooler_valve, shorten_return, nullptr, paint_cooler_valve},
         {Part::rock_bed, place_rock_bed, nullptr, nullptr, paint_rock_bed, nullptr, false},
     };
 }

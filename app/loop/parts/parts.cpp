@@ -29,7 +29,7 @@ void PartScene::say(const QRectF& box, int align, const QString& text, const QCo
     p.setFont(text_font(std::max(how.px, least_px / scale), how.bold));
     QRectF bound = p.boundingRect(box, align | Qt::TextDontClip, text);
     // What would leave the sheet is moved in.
-    const QPointF in(std::clamp(0.0, 2 - bound.left(), std::max(2 - bound.left(), sheet_w - 2 - bound.right())), 0);
+    const QPointF in(std::clamp(0.0, 2 - bound.left(), std::max(2 - bound.left(), sheet.width - 2 - bound.right())), 0);
     bound.translate(in);
     if (how.ground) {
         QColor ground = theme().card;

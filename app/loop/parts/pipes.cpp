@@ -7,15 +7,23 @@ namespace vernal {
 namespace {
 
 void place_supply(Layout& l) { l.at(Part::supply) = QRectF(115, 176, 60, 190); }
-void place_return(Layout& l) { l.at(Part::back) = QRectF(560, 40, 70, 230); }
-void place_second_supply(Layout& l) { l.at(Part::supply_2) = QRectF(640, 176, 55, 190); }
-void place_second_return(Layout& l) { l.at(Part::back_2) = QRectF(604, 40, 40, 100); }
+void place_return(Layout& l) { l.at(Part::back) = QRectF(l.frame.lane - 30, 40, 70, 230); }
+void place_second_supply(Layout& l) { l.at(Part::supply_2) = l.frame.plain_pair ? QRectF(640, 176, 55, 190) : QRectF(l.frame.lane + 130, 180, 55, 180); }
+void place_second_return(Layout& l) { l.at(Part::back_2) = l.frame.plain_pair ? QRectF(604, 40, 40, 100) : QRectF(l.frame.lane - 16, 70, 40, 110); }
 
 void connect_return(Layout& l)
 {
     const QPointF out = l.array_outlet(Part::collector);
-    const QPolygonF plain{{QPointF(590, out.y()), QPointF(590, l.inlet.y()), l.inlet}};
-    l.pipe(Segment::return_pipe, QPolygonF{{out}} + (l.to_store.empty() ? plain : l.to_store));
+    const double lane = l.frame.lane;
+    const QPolygonF plain{{QPointF(lane, out.y()), QPointF(lane, l.inlet.y()), l.inlet}};
+    QPolygonF way = l.to_store.empty() ? plain : l.to_store;
+    if (l.frame.lane_top > 0) { // under the second array into the lane
+        way.prepend(QPointF(384, l.frame.lane_top));
+        way.prepend(QPointF(384, out.y()));
+        if (l.to_store.empty())
+            way[2].setY(l.frame.lane_top);
+    }
+    l.pipe(Segment::return_pipe, QPolygonF{{out}} + way);
     l.sheet.probes[ProbePlace::return_pipe] = l.at(Part::back).center();
 }
 
@@ -24,7 +32,7 @@ void connect_supply(Layout& l)
     const QPointF pump = l.at(Part::pump).center(), in = l.sheet.array[Part::collector][3] + QPointF(-4, -14);
     const QPolygonF plain{{l.outlet, QPointF(pump.x(), l.outlet.y())}};
     l.pipe(Segment::supply_pipe, {{pump + QPointF(0, -20), QPointF(pump.x(), in.y()), in}});
-    l.pipe(Segment::supply_pipe, (l.from_store.empty() ? plain : l.from_store) + QPolygonF{{pump}}, 0, SheetPipe::Show::first);
+    l.pipe(Segment::supply_pipe, (l.from_store.empty() ? plain : l.from_store) + QPolygonF{{pump}}, SheetPipe::Show::first);
     l.sheet.probes[ProbePlace::supply_pipe] = {pump.x() + 62, l.outlet.y()};
 }
 
@@ -36,8 +44,9 @@ void words(const PartScene& s, const QRectF& box, int align, const QString& name
 // Where the return comes down between two arrays there is no room for words.
 void label_return(const PartScene& s)
 {
-    if (s.now.known && s.at(Part::back).left() > sheet_w / 2 + 50)
-        words(s, {604, 108, 96, 44}, Qt::AlignLeft, QObject::tr("return"), s.now.of(Segment::return_pipe).back());
+    const double lane = s.at(Part::back).left() + 30;
+    if (s.now.known && lane > 500)
+        words(s, {lane + 14, s.sheet.place.contains(Part::reservoir) && s.at(Part::reservoir).top() < 160 ? 84.0 : 108.0, 96, 44}, Qt::AlignLeft, QObject::tr("return"), s.now.of(Segment::return_pipe).back());
 }
 
 void label_supply(const PartScene& s)
@@ -58,7 +67,7 @@ void paint_pipe(const PartScene& s, const SheetPipe& pipe)
     const std::vector<double>& temps = s.now.of(pipe.shows);
     const QPolygonF& line = pipe.line;
     s.p.setBrush(Qt::NoBrush);
-    s.p.setPen(QPen(s.now.flows[pipe.route] ? theme().ink : theme().second_ink, 12, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    s.p.setPen(QPen(s.now.flow_in(pipe.with) ? theme().ink : theme().second_ink, 12, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
     s.p.drawPolyline(line);
     double whole = 0, walked = 0;
     for (int i = 1; i < line.size(); ++i)

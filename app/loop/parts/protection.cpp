@@ -7,7 +7,7 @@ namespace vernal {
 namespace {
 
 void place_check_valve(Layout& l) { l.at(Part::check_valve) = QRectF(137, 320, 26, 30); }
-void place_vessel(Layout& l) { l.at(Part::vessel) = QRectF(622, 186, 32, 44); }
+void place_vessel(Layout& l) { l.at(Part::vessel) = QRectF(l.frame.lane + 32, 186, 32, 44); }
 void connect_element(Layout& l)
 {
     const QRectF& tank = l.at(Part::tank);
@@ -40,9 +40,9 @@ void paint_vessel(const PartScene& s)
 {
     const Theme& t = theme();
     const QRectF r = s.at(Part::vessel);
-    const bool on_left = r.center().x() < sheet_w / 2; // under the supply then
+    const bool on_left = r.center().x() < least_sheet_w / 2; // under the supply then
     s.p.setPen(QPen(t.second_ink, 2));
-    on_left ? s.p.drawLine(QPointF(r.center().x(), r.top()), QPointF(r.center().x(), r.top() - 10)) : s.p.drawPolyline(QPolygonF{{QPointF(590, r.top() - 12), QPointF(r.center().x(), r.top() - 12), QPointF(r.center().x(), r.top())}});
+    on_left ? s.p.drawLine(QPointF(r.center().x(), r.top()), QPointF(r.center().x(), r.top() - 10)) : s.p.drawPolyline(QPolygonF{{QPointF(r.left() - 32, r.top() - 12), QPointF(r.center().x(), r.top() - 12), QPointF(r.center().x(), r.top())}});
     s.p.setBrush(t.card);
     s.p.drawRoundedRect(r, 13, 13);
     s.p.drawLine(QPointF(r.left(), r.center().y()), QPointF(r.right(), r.center().y()));
@@ -75,7 +75,9 @@ void paint_wiring(const PartScene& s)
     s.p.setBrush(t.card);
     s.p.drawRoundedRect(r, 4, 4);
     s.say(r, Qt::AlignCenter, s.words(s.loop().wiring.breaker_a, Quantity::current), t.ink, {13, true});
-    if (!s.arrangement.has(Part::collector_2)) // there the vessel hangs beside it
+    const auto vessel = s.sheet.place.find(Part::vessel);
+    const bool crowded = s.arrangement.has(Part::exchanger) && s.arrangement.has(Part::battery);
+    if (!crowded && (vessel == s.sheet.place.end() || vessel->second.left() > least_sheet_w / 2)) // else it hangs beside it
         s.say(QRectF(r.right() + 8, r.top(), 60, r.height()), Qt::AlignLeft | Qt::AlignVCenter, QObject::tr("breaker"), t.second_ink, {13, false, true});
 }
 

@@ -13,19 +13,27 @@ void place_first(Layout& l)
 
 void place_second(Layout& l)
 {
-    l.at(Part::pump_2) = QRectF(600, 402 - 30, 60, 60);
+    const double x = l.frame.plain_pair ? 630 : l.frame.lane + 120;
+    l.at(Part::pump_2) = QRectF(x - 30, 402 - 30, 60, 60);
     l.sheet.pump_words[Part::pump_2] = Side::above;
 }
 
-QString doing(const PartScene& s, std::size_t output)
+// Between the store and the exchanger.
+void place_exchangers(Layout& l)
+{
+    l.at(Part::exchanger_pump) = QRectF(l.frame.store_right + 65 - 28, 408 - 28, 56, 56);
+    l.sheet.pump_words[Part::exchanger_pump] = Side::above;
+}
+
+QString doing(const PartScene& s, Driver pump, std::size_t output)
 {
     if (!s.now.known)
         return {};
     if (!s.now.runs(output))
         return QObject::tr("rests");
-    if (s.now.flow_m3_s[output] > 0)
-        return s.words(s.now.flow_m3_s[output], Quantity::flow);
-    return s.now.trouble != Trouble::none && output == 0 ? QObject::tr(trouble_text(s.now.trouble)) : QObject::tr("on, no flow");
+    if (s.now.flow_of(pump) > 0)
+        return s.words(s.now.flow_of(pump), Quantity::flow);
+    return s.now.trouble != Trouble::none && pump == Driver::pump ? QObject::tr(trouble_text(s.now.trouble)) : QObject::tr("on, no flow");
 }
 
 struct Boxes {
@@ -42,8 +50,9 @@ Boxes boxes(Side side)
     return {{-130, -24, 100, 20}, {-144, -2, 114, 20}, Qt::AlignRight | Qt::AlignVCenter};
 }
 
-void paint_pump(const PartScene& s, Part part, std::size_t output)
+void paint_pump(const PartScene& s, Part part, Driver pump)
 {
+    const std::size_t output = s.arrangement.driven_by(pump);
     const Theme& t = theme();
     const QPointF c = s.at(part).center();
     const bool runs = s.now.runs(output);
@@ -57,14 +66,15 @@ void paint_pump(const PartScene& s, Part part, std::size_t output)
     const auto& outputs = s.variant.unit.outputs;
     const Boxes box = boxes(s.sheet.pump_words.at(part));
     s.say(box.name.translated(c), box.align, output < outputs.size() ? qs(outputs[output].key) : QObject::tr("no output"), runs ? t.accent : t.second_ink, {14, true});
-    s.say(box.how.translated(c), box.align, doing(s, output), t.second_ink, {});
+    s.say(box.how.translated(c), box.align, doing(s, pump, output), t.second_ink, {});
 }
 
-void paint_first(const PartScene& s) { paint_pump(s, Part::pump, 0); }
-void paint_second(const PartScene& s) { paint_pump(s, Part::pump_2, 1); }
+void paint_first(const PartScene& s) { paint_pump(s, Part::pump, Driver::pump); }
+void paint_second(const PartScene& s) { paint_pump(s, Part::pump_2, Driver::pump_2); }
+void paint_exchangers(const PartScene& s) { paint_pump(s, Part::exchanger_pump, Driver::exchanger_pump); }
 
 } // namespace
 
-std::vector<PartDrawing> pump_drawings() { return {{Part::pump, place_first, nullptr, nullptr, paint_first}, {Part::pump_2, place_second, nullptr, nullptr, paint_second}}; }
+std::vector<PartDrawing> pump_drawings() { return {{Part::pump, place_first, nullptr, nullptr, paint_first}, {Part::pump_2, place_second, nullptr, nullptr, paint_second}, {Part::exchanger_pump, place_exchangers, nullptr, nullptr, paint_exchangers}}; }
 
 } // namespace vernal

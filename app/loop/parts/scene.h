@@ -16,6 +16,15 @@ namespace vernal {
 struct Layout {
     const Arrangement& arrangement;
     Sheet& sheet;
+    // What stands where, from left to right: supply, stores, exchanger, the lane in which
+    // the return comes down, the cooler under it, the second array's pump.
+    struct Frame {
+        double store_right = 450; // of the last store
+        double lane = 590;
+        double lane_top = 0;     // from where on down all that is collected runs in it; 0: from the array
+        double valve_y = 196;    // of the first valve in it
+        bool plain_pair = false; // two arrays and one tank, nothing else: their pipes come down beside it
+    } frame{};
     Part store = Part::tank;   // the first
     QPointF inlet{}, outlet{}; // of the store, on the sides of the return and of the supply
     // The first array's return behind its outlet and the supply up to its pump, where
@@ -29,7 +38,9 @@ struct Layout {
     }
     QPointF array_outlet(Part part) { return sheet.array[part][1] + QPointF(7, 14); }
     void probe(ProbePlace place, const QRectF& part, double height) { sheet.probes[place] = {part.left(), part.bottom() - height * part.height()}; }
-    void pipe(Segment shows, QPolygonF line, std::size_t route = 0, SheetPipe::Show how = SheetPipe::Show::along) { sheet.pipes.push_back({shows, how, std::move(line), route}); }
+    void pipe(Segment shows, QPolygonF line, SheetPipe::Show how = SheetPipe::Show::along) { sheet.pipes.push_back({shows, how, std::move(line), shows}); }
+    // From a valve to a store: as warm as the return, dark while fluid runs through that store.
+    void branch(Segment into, QPolygonF line) { sheet.pipes.push_back({Segment::return_pipe, SheetPipe::Show::last, std::move(line), into}); }
 };
 
 struct PartScene {

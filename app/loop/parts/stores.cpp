@@ -50,7 +50,7 @@ void settle(Layout& l, Part part, double inlet_y, double outlet_y)
 double usual_inlet(const QRectF& r) { return r.top() + 0.14 * r.height(); }
 double usual_outlet(const QRectF& r) { return r.bottom() - 26; }
 
-void place_tank(Layout& l) { l.at(Part::tank) = QRectF(300, 224, 150, 226); }
+void place_tank(Layout& l) { l.at(Part::tank) = l.arrangement.has(Part::exchanger) ? QRectF(250, 232, 140, 214) : QRectF(300, 224, 150, 226); }
 void connect_tank(Layout& l)
 {
     const QRectF& r = l.at(Part::tank);
@@ -62,16 +62,32 @@ void connect_tank(Layout& l)
 
 void place_second_tank(Layout& l) { l.at(Part::tank_2) = QRectF(416, 236, 124, 206); }
 void make_room_for_second_tank(Layout& l) { l.move(Part::tank, QRectF(236, 236, 124, 206)); }
-// From the valve round the first tank, and back under both.
+// From the valve round the first tank, and back under both: to the pump of the array,
+// or of the exchanger.
 void connect_second_tank(Layout& l)
 {
     using Show = SheetPipe::Show;
+    using S = Segment;
+    const bool coil = in_a_ring(S::coil, l.arrangement), exchanger = l.arrangement.has(Part::exchanger);
     const QRectF& r = l.at(Part::tank_2);
     const QPointF valve = l.at(Part::valve).center();
-    const double under = l.at(Part::pump).center().x() + 44, y = l.inlet.y();
-    l.pipe(Segment::coil, {{valve, QPointF(valve.x() - 30, valve.y()), QPointF(388, valve.y()), QPointF(388, y), l.inlet}}, 0, Show::first);
-    l.pipe(Segment::coil_2, {{valve, QPointF(valve.x(), y), QPointF(r.right(), y)}}, 1, Show::first);
-    l.pipe(Segment::coil_2, {{QPointF(r.left(), r.bottom() - 22), QPointF(400, r.bottom() - 22), QPointF(400, 464), QPointF(under, 464), QPointF(under, l.outlet.y())}}, 1, Show::last);
+    const double y = l.inlet.y(), foot = r.bottom() - 22;
+    const auto branch = [&](S into, QPolygonF line) {
+        coil ? l.pipe(into, std::move(line), Show::first) : exchanger ? l.pipe(S::exchanger_cold, std::move(line), Show::last)
+                                                                      : l.branch(into, std::move(line));
+        l.sheet.pipes.back().with = into;
+    };
+    branch(coil ? S::coil : S::tank_down, {{valve, QPointF(valve.x() - 30, valve.y()), QPointF(388, valve.y()), QPointF(388, y), l.inlet}});
+    branch(coil ? S::coil_2 : S::tank_2_down, {{valve, QPointF(valve.x(), y), QPointF(r.right(), y)}});
+    const auto back = [&](S from, QPolygonF line) { l.pipe(from, std::move(line), coil ? Show::last : Show::first); };
+    if (exchanger) {
+        const QPointF pump = l.at(Part::exchanger_pump).center();
+        back(S::tank_2_down, {{QPointF(r.right(), pump.y()), pump}});
+        back(S::tank_down, {{QPointF(l.at(Part::tank).right(), foot), QPointF(388, foot), QPointF(388, 452), QPointF(r.right() + 22, 452), QPointF(r.right() + 22, pump.y())}});
+    } else {
+        const double under = l.at(Part::pump).center().x() + 44;
+        back(coil ? S::coil_2 : S::tank_2_down, {{QPointF(r.left(), foot), QPointF(400, foot), QPointF(400, 464), QPointF(under, 464), QPointF(under, l.outlet.y())}});
+    }
     l.probe(ProbePlace::tank_2_bottom, r, 0.22);
     l.probe(ProbePlace::tank_2_top, r, 0.85);
 }
@@ -81,7 +97,7 @@ void connect_pool(Layout& l)
 {
     const QRectF& r = l.at(Part::pool);
     settle(l, Part::pool, usual_inlet(r), usual_outlet(r));
-    l.probe(ProbePlace::pool_water, r, 0.62);
+    l.probe(ProbePlace::pool_water, r, 0.3);
 }
 
 void place_slab(Layout& l) { l.at(Part::slab) = QRectF(236, 372, 320, 62); }
@@ -103,7 +119,7 @@ void connect_room(Layout& l)
 void paint_tank(const PartScene& s) { one_tank(s, Part::tank, s.loop().tank, s.now.tank, in_a_ring(Segment::coil, s.arrangement)); }
 void label_tank(const PartScene& s) { s.above(Part::tank, QObject::tr("tank %1").arg(s.words(s.loop().tank.volume_m3, Quantity::volume))); }
 
-void paint_second_tank(const PartScene& s) { one_tank(s, Part::tank_2, s.loop().tank_2, s.now.tank_2, true); }
+void paint_second_tank(const PartScene& s) { one_tank(s, Part::tank_2, s.loop().tank_2, s.now.tank_2, in_a_ring(Segment::coil_2, s.arrangement)); }
 void label_second_tank(const PartScene& s) { s.above(Part::tank_2, QObject::tr("second %1").arg(s.words(s.loop().tank_2.volume_m3, Quantity::volume))); }
 
 void paint_pool(const PartScene& s)

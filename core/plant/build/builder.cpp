@@ -101,6 +101,7 @@ void NetworkBuilder::build_segment(Segment s)
     case Segment::supply_pipe: return build_pipe(s, l_.supply, false);
     case Segment::supply_2: return build_pipe(s, l_.supply_2, false);
     case Segment::tank_down: return run_down_tank(s, 0, l_.tank);
+    case Segment::tank_2_down: return run_down_tank(s, 1, l_.tank_2);
     case Segment::coil: return build_coil(s, 0, l_.tank);
     case Segment::coil_2: return build_coil(s, 1, l_.tank_2);
     case Segment::exchanger_hot: return build_exchanger();
@@ -122,7 +123,7 @@ void NetworkBuilder::keep(Segment s, Chain chain)
 }
 
 Network::Network(const Loop& loop, const std::vector<ProbeSite>& probes, Fineness fine)
-    : arrangement_(*find_arrangement(loop.arrangement)),
+    : arrangement_(arrangement_of(loop)),
       fluid_(arrangement_.carrier == Carrier::air ? warm_air() : glycol_water(arrangement_.carrier == Carrier::glycol ? loop.glycol_fraction : 0.0)), second_fluid_(glycol_water(0))
 {
     NetworkBuilder(*this, loop, fine).build(probes);

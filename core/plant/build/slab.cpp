@@ -17,7 +17,8 @@ void NetworkBuilder::build_slab(Segment s)
     slab_mass_ = add_node(b.area_m2 * b.thickness_m * concrete_j_m3k, false, true);
     to_room(slab_mass_, b.room_w_m2k * b.area_m2, b.room_c, Loss::store);
     Chain chain;
-    const double capacity = slab_pipe_m3_m2 * b.area_m2 * n_.fluid_.density_kg_m3 * n_.fluid_.heat_capacity_j_kgk / slab_nodes;
+    const Fluid& fluid = n_.arrangement_.has(Part::exchanger) ? n_.second_fluid_ : n_.fluid_;
+    const double capacity = slab_pipe_m3_m2 * b.area_m2 * fluid.density_kg_m3 * fluid.heat_capacity_j_kgk / slab_nodes;
     for (int i = 0; i < slab_nodes; ++i) {
         const int node = add_node(capacity, false);
         n_.store_links_.push_back({node, slab_mass_, b.pipe_w_m2k * b.area_m2 / slab_nodes});

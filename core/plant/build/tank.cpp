@@ -50,6 +50,8 @@ void NetworkBuilder::build_tank(std::size_t which, const Tank& t)
 
 void NetworkBuilder::run_down_tank(Segment s, std::size_t which, const Tank& t)
 {
+    if (which == 1)
+        build_tank(0, l_.tank);
     build_tank(which, t);
     const NodeRange r = n_.tanks_[which].nodes;
     Chain chain{{}, 0, true, static_cast<int>(which)};
