@@ -21,7 +21,7 @@ void make_room_for_motor(Layout& l)
 }
 void place_battery(Layout& l) { l.at(Part::battery) = QRectF(24, 424, 66, 40); }
 // Beside the battery; where the supply comes up from below, beside that too.
-void make_room_for_battery(Layout& l) { l.at(Part::wiring).moveTo(l.arrangement.has(Part::exchanger) ? QPointF(166, 433) : QPointF(100, 440)); }
+void make_room_for_battery(Layout& l) { l.at(Part::wiring).moveTo(l.arrangement.has(Part::exchanger) ? QPointF(162, 433) : QPointF(100, 440)); }
 
 void paint_panel(const PartScene& s)
 {
