@@ -54,8 +54,9 @@ std::vector<Part> parts_of(const LoopAnswers& a)
 {
     std::vector<Part> out{P::collector, P::back};
     const auto add = [&](bool here, std::initializer_list<Part> more) {
-        if (here)
-            out.insert(out.end(), more);
+        for (const Part p : more)
+            if (here)
+                out.push_back(p);
     };
     add(has_tank(a), {P::tank});
     add(a.store == Store::pool, {P::pool});
@@ -145,16 +146,20 @@ std::vector<ProbePlace> places_of(const LoopAnswers& a)
 {
     using W = ProbePlace;
     std::vector<W> out{W::collector};
+    const auto add = [&out](std::initializer_list<W> more) {
+        for (const W place : more)
+            out.push_back(place);
+    };
     switch (a.store) {
     case Store::tank:
-    case Store::two_tanks: out.insert(out.end(), {W::tank_bottom, W::tank_middle, W::tank_top}); break;
+    case Store::two_tanks: add({W::tank_bottom, W::tank_middle, W::tank_top}); break;
     case Store::pool: out.push_back(W::pool_water); break;
     case Store::slab: out.push_back(W::slab_return); break;
     case Store::room: out.push_back(W::room_air); break;
     }
-    out.insert(out.end(), {W::return_pipe, W::supply_pipe});
+    add({W::return_pipe, W::supply_pipe});
     if (a.store == Store::two_tanks)
-        out.insert(out.end(), {W::tank_2_bottom, W::tank_2_top});
+        add({W::tank_2_bottom, W::tank_2_top});
     if (a.fields == Fields::two)
         out.push_back(W::collector_2);
     return out;

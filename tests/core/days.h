@@ -17,9 +17,8 @@ inline constexpr bool instrumented = false;
 #endif
 
 // One of twenty days over the seasons and the kinds of cloud, with a setup of its own.
-inline CoupledSetup day_of(const char* arrangement, int i)
+inline CoupledSetup day_of(const Job& job, int i)
 {
-    const Job job = new_job(arrangement);
     Day d = job.days.front();
     d.sky.month = 1 + (i * 7) % 12;
     d.sky.day = 3 + i;
@@ -29,6 +28,8 @@ inline CoupledSetup day_of(const char* arrangement, int i)
     d.sky.air_max_c = d.sky.air_min_c + 10;
     return *coupled_setup(job, job.variants.front(), d);
 }
+
+inline CoupledSetup day_of(const char* preset, int i) { return day_of(new_job(preset), i); }
 
 inline std::vector<CoupledSetup> twenty(const char* arrangement)
 {

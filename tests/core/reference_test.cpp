@@ -1,6 +1,7 @@
 // The program's own integration against CVODE on the same equations.
 // Tolerances: docs/engine-semantics.md, last paragraphs.
 #include "core/setup/job_setup.h"
+#include "core/setup/loop_answers.h"
 #include "days.h"
 #include "reference.h"
 
@@ -76,6 +77,40 @@ TEST(EveryArrangement, agrees_with_cvode)
         EXPECT_NEAR(b.own_run, b.ref_run, 0.01 * b.ref_run); // a day may win or lose a run at the edge
         std::printf("%s: run %.2f / %.2f h, heat %.3f / %.3f kWh\n", a.key.c_str(), b.own_run / 3600, b.ref_run / 3600, b.own_heat / 3.6e6, b.ref_heat / 3.6e6);
         EXPECT_NEAR(b.own_heat, b.ref_heat, 0.005 * std::fabs(b.ref_heat) + 3600);
+    }
+}
+
+// Twelve loops that no preset has, two days each: two pumps on one output and followers,
+// valves in a row, freeze recirculation, drains, battery and panel, air in two fields.
+TEST(ComposedLoops, agree_with_cvode)
+{
+    const std::vector<std::pair<const char*, GivenAnswers>> twelve{
+        {"pool", {{"transfer", "exchanger"}, {"exchanger_pumps", "two"}, {"power", "battery"}}},
+        {"drainback", {{"transfer", "exchanger"}, {"store", "two-tanks"}}},
+        {"dump", {{"store", "two-tanks"}, {"power", "panel"}}},
+        {"two-arrays", {{"transfer", "exchanger"}, {"excess", "cooler"}, {"store", "two-tanks"}, {"backup", "element"}}},
+        {"drainback", {{"store", "slab"}, {"excess", "house"}}},
+        {"direct", {{"fields", "2"}, {"store", "two-tanks"}}},
+        {"glycol-coil", {{"carrier", "water"}}},
+        {"dump", {{"carrier", "water"}}},
+        {"drainback", {{"carrier", "glycol"}, {"transfer", "exchanger"}, {"store", "pool"}}},
+        {"tube-manifold", {{"transfer", "exchanger"}, {"power", "battery"}, {"backup", "element"}}},
+        {"open-tank", {{"power", "battery"}, {"backup", "element"}}},
+        {"air", {{"fields", "2"}}},
+    };
+    for (const auto& [preset, given] : twelve) {
+        const auto answers = complete(given, preset);
+        ASSERT_TRUE(answers);
+        const Arrangement& a = arrangement_of(*answers);
+        SCOPED_TRACE(a.title);
+        EXPECT_TRUE(a.key.empty()) << a.key;
+        const Job job = new_job(*answers);
+        Both b;
+        for (int i : {2, 11}) // frost at night, and racing clouds
+            b.add(testing_days::day_of(job, i));
+        EXPECT_NEAR(b.own_run, b.ref_run, 0.01 * b.ref_run + 60);
+        EXPECT_NEAR(b.own_heat, b.ref_heat, 0.005 * std::fabs(b.ref_heat) + 3600);
+        std::printf("%s: run %.2f / %.2f h, heat %.3f / %.3f kWh\n", a.title.c_str(), b.own_run / 3600, b.ref_run / 3600, b.own_heat / 3.6e6, b.ref_heat / 3.6e6);
     }
 }
 
