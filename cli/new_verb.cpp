@@ -26,6 +26,7 @@ CLI::App* NewVerb::add_to(CLI::App& app)
         std::replace(option.begin(), option.end(), '_', '-');
         c->add_option("--" + option, answers_[q.key], std::string(q.text) + " " + can);
     }
+    c->add_option("--probes", probes_, "of the unit: 3, or 2 without one at the tank's top");
     c->add_option("--title", title_, "of the job");
     c->add_option("--place", place_, "name of the place");
     c->add_option("--latitude", latitude_, "degrees, north positive");
@@ -41,7 +42,7 @@ Result<int> NewVerb::run(const Streams& s)
     for (const auto& [key, value] : answers_)
         if (!value.empty())
             given[key] = value;
-    auto job = new_job_of(given, preset_);
+    auto job = new_job_of(given, preset_, probes_);
     if (!job)
         return job.error();
     job->title = title_.empty() ? "New loop" : title_;

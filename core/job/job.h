@@ -94,7 +94,9 @@ struct Job {
 
 // A job that works at once: one loop put together from these answers, two probes and
 // a third in the tank top, the even-handed pair, three generated days.
-Job new_job(const LoopAnswers& answers);
+// probes: 3, or 2 where the unit has no input for the tank's top: its limit reads the
+// bottom then, with an allowance.
+Job new_job(const LoopAnswers& answers, int probes = 3);
 Job new_job(const std::string& preset); // it exists
 
 // Ways in which hot water is drawn over a day.

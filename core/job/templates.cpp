@@ -55,8 +55,10 @@ bool no_frost(const LoopAnswers& a)
 
 // What the answers bring, each a bit: values of the parts, probes, outputs, rules.
 class FreshLoop {
+    static constexpr double hidden_k = 20; // that a tank's top is warmer than a probe at its bottom shows
+
 public:
-    FreshLoop(Variant& v, const LoopAnswers& answers) : v_(v), a_(answers), loop_(arrangement_of(answers)) { v.loop.answers = answers; }
+    FreshLoop(Variant& v, const LoopAnswers& answers, bool top_probe) : v_(v), a_(answers), loop_(arrangement_of(answers)), top_(top_probe && in_tanks() ? "S3" : "S2") { v.loop.answers = answers; }
 
     void fill()
     {
@@ -161,7 +163,7 @@ private:
     double store_limit_c() const
     {
         switch (a_.store) {
-        case Store::tank: return 70;
+        case Store::tank: return top_ == "S2" ? 85 : 70; // by the bottom it acts at what it hides below that
         case Store::two_tanks: return 85;
         case Store::pool: return 30;
         case Store::slab: return 32; // what the slab bears
@@ -185,7 +187,7 @@ private:
     {
         v_.probes = {probe("S1", a_.fields == Fields::two ? "East collector" : "Collector", ProbePlace::collector, 12)};
         v_.probes.push_back(probe("S2", place_names[static_cast<std::size_t>(loop_.places[1])], loop_.places[1]));
-        if (in_tanks())
+        if (top_ == "S3")
             v_.probes.push_back(probe("S3", "Tank top", ProbePlace::tank_top));
         if (a_.array == Array::tubes) {
             v_.probes[0].lag_s = 40;
@@ -196,7 +198,9 @@ private:
     }
     StoreLimit store_limit() const
     {
-        StoreLimit l = limit<StoreLimit>(in_tanks() ? "S3" : "S2", store_limit_c(), slow() ? 8 : 4);
+        StoreLimit l = limit<StoreLimit>(top_.c_str(), store_limit_c(), slow() ? 8 : 4);
+        if (in_tanks() && top_ == "S2")
+            l.allowance = TempDiff::kelvin(hidden_k);
         if (is(Store::two_tanks))
             l.only_store = "S2"; // each tank has its own difference and its own limit; the first comes first
         return l;
@@ -279,7 +283,7 @@ private:
         const std::string& bottom = second_ = next_probe();
         v_.probes.push_back(probe(bottom.c_str(), "Second tank bottom", ProbePlace::tank_2_bottom));
         StoreLimit second = limit<StoreLimit>(bottom.c_str(), store_limit_c(), slow() ? 8 : 4);
-        second.allowance = TempDiff::kelvin(20); // its probe sits at the bottom
+        second.allowance = TempDiff::kelvin(hidden_k);
         second.only_store = bottom;
         for (const auto& [pump, source] : {std::pair{Driver::pump, std::string("S1")}, {Driver::pump_2, west_}})
             if (loop_.output_of(pump) >= 0) {
@@ -300,10 +304,9 @@ private:
         if (slow())
             v_.loop.cooler.ua_w_k = cooler_w_m2k * v_.loop.collector.area_m2 * (a_.fields == Fields::two ? 2 : 1);
         // The fullest store sends on what still comes before its limit stops the pump.
+        const bool by_the_bottom = is(Store::two_tanks) || (in_tanks() && top_ == "S2");
         if (slow())
-            add(output(Driver::cooler_valve), limit<Divert>(is(Store::two_tanks) ? second_.c_str() : in_tanks() ? "S3"
-                                                                                                                : "S2",
-                                                  store_limit_c() - (is(Store::two_tanks) ? 25 : 3), is(Store::slab) ? 8 : 2));
+            add(output(Driver::cooler_valve), limit<Divert>(is(Store::two_tanks) ? second_.c_str() : top_.c_str(), store_limit_c() - (by_the_bottom ? hidden_k + 5 : 3), is(Store::slab) ? 8 : 2));
         if (loop_.drains)
             return; // it empties instead
         for (const auto& [pump, source] : {std::pair{Driver::pump, std::string("S1")}, {Driver::pump_2, west_}})
@@ -332,7 +335,7 @@ private:
                 Freeze rule;
                 rule.probe = source;
                 rule.hysteresis = TempDiff::kelvin(20); // until what is warm has reached the end of the pipe
-                rule.store = in_tanks() ? "S3" : "S2";
+                rule.store = top_;
                 add(output(pump), rule);
             }
     }
@@ -361,7 +364,7 @@ private:
     Variant& v_;
     const LoopAnswers& a_;
     const Arrangement& loop_;
-    std::string west_, second_; // probes
+    std::string top_, west_, second_; // probes: of what is warmest in the store, of the second array, of the second tank
 };
 
 } // namespace
@@ -378,12 +381,12 @@ const std::vector<DrawProfile>& draw_profiles()
     return table;
 }
 
-Job new_job(const LoopAnswers& answers)
+Job new_job(const LoopAnswers& answers, int probes)
 {
     Job job;
     job.site = {"", {46.0, 8.0, 400.0, 1.0}};
     Variant v;
-    FreshLoop(v, answers).fill();
+    FreshLoop(v, answers, probes > 2).fill();
     sort_by_priority(v.unit.rules);
     job.variants = {v};
     job.days = {generated("Clear day", 6, 18, Clouds::clear, 11, 24), generated("Racing clouds", 4, 22, Clouds::racing, 6, 15),

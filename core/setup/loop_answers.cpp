@@ -79,12 +79,14 @@ Result<LoopAnswers> complete(const GivenAnswers& given, const std::string& prese
     return *nearest;
 }
 
-Result<Job> new_job_of(const GivenAnswers& given, const std::string& preset)
+Result<Job> new_job_of(const GivenAnswers& given, const std::string& preset, int probes)
 {
+    if (probes != 2 && probes != 3)
+        return Error{"a unit that collects wants two probes to see a difference, and has three here at most", "probes", "Use 2 or 3"};
     const auto answers = complete(given, preset);
     if (!answers)
         return answers.error();
-    return new_job(*answers);
+    return new_job(*answers, probes);
 }
 
 } // namespace vernal

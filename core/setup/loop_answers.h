@@ -17,6 +17,7 @@ using GivenAnswers = std::map<std::string, std::string>;
 Result<LoopAnswers> complete(const GivenAnswers& given, const std::string& preset = "");
 
 // A fresh job of it.
-Result<Job> new_job_of(const GivenAnswers& given, const std::string& preset = "");
+// probes: of the unit, 2 or 3 besides those of a second array or tank.
+Result<Job> new_job_of(const GivenAnswers& given, const std::string& preset = "", int probes = 3);
 
 } // namespace vernal

@@ -67,7 +67,7 @@ RC_GTEST_PROP(OwnCheckOfAll, any_loop_from_answers_passes, ())
 {
     static const std::vector<LoopAnswers> all = all_answers();
     const LoopAnswers& answers = all[*rc::gen::inRange<std::size_t>(0, all.size())];
-    const Job job = new_job(answers);
+    const Job job = new_job(answers, *rc::gen::element(2, 3));
     RC_ASSERT(!job_problem(job));
     for (const Day& day : job.days) {
         CoupledOptions o;
