@@ -94,7 +94,7 @@ private:
     {
         const auto& fresh = fresh_.variants.front().unit.outputs;
         std::vector<Output> all;
-        std::set<std::string> taken;
+        std::set<std::string> taken; // those of lost outputs too: a rule of somebody's would come to mean another thing
         for (const Output& o : was_.unit.outputs)
             taken.insert(o.key);
         const auto add = [&](Output o) {

@@ -14,6 +14,7 @@
 #include <QComboBox>
 #include <QDateEdit>
 #include <QDropEvent>
+#include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMenu>
@@ -60,6 +61,7 @@ private slots:
     void leaving_asks_and_can_be_cancelled();
     void palette_finds_by_words_and_acts();
     void every_new_loop_runs();
+    void a_new_loop_is_asked_for();
     void jobs_last_open_are_kept_and_shown();
     void switch_off_is_seen_and_named();
     void cursor_goes_by_key_and_why_follows();
@@ -191,6 +193,26 @@ void ShellTest::every_new_loop_runs()
         QVERIFY2(window->session().outcome()->figures(), answers_text(answers).c_str());
         QVERIFY(window->session().outcome()->figures()->heat.to_store > 0);
     }
+}
+
+// The drawing grows with the answers; what could not go with one is answered otherwise, and why is said.
+void ShellTest::a_new_loop_is_asked_for()
+{
+    JobsPage page({}, {}, {});
+    QSignalSpy wanted(&page, &JobsPage::new_wanted);
+    page.findChild<QPushButton*>("askedLoop")->click();
+    auto* drawing = page.findChild<QLabel*>("askedDrawing");
+    const QImage before = drawing->pixmap().toImage();
+    auto* store = page.findChild<QComboBox*>("answer.store");
+    store->setCurrentIndex(static_cast<int>(Store::pool));
+    emit store->activated(static_cast<int>(Store::pool));
+    QVERIFY(drawing->pixmap().toImage() != before);
+    QVERIFY2(page.findChild<QLabel*>("alsoChanged")->text().contains("coil lies in a tank"), qPrintable(page.findChild<QLabel*>("alsoChanged")->text()));
+    page.findChild<QPushButton*>("beginLoop")->click();
+    QCOMPARE(wanted.size(), 1);
+    const auto answers = wanted[0][0].value<LoopAnswers>();
+    QCOMPARE(answers.store, Store::pool);
+    QVERIFY(cannot_combine(answers).empty());
 }
 
 void ShellTest::jobs_last_open_are_kept_and_shown()

@@ -1,0 +1,356 @@
+// What the answers bring to a fresh loop. Figures are those a technician can start
+// from (estimates), not anybody's measured plant.
+#include "fresh_loop.h"
+
+#include "core/plant/hydraulic_state.h"
+#include "core/plant/passing.h"
+#include "core/plant/vessel.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+using Body = decltype(Rule::body);
+void add(Variant& v, const char* output, Body body) { v.unit.rules.push_back(Rule{output, true, std::move(body)}); }
+
+Probe probe(const char* key, const char* name, ProbePlace place, double lag_s = 20)
+{
+    Probe p;
+    p.key = key;
+    p.name = name;
+    p.place = place;
+    p.lag_s = lag_s;
+    p.sensor.tolerance.kind = ToleranceKind::class_b;
+    return p;
+}
+
+Differential difference(const char* source, const char* store, double on_k, double off_k) { return {source, store, TempDiff::kelvin(on_k), TempDiff::kelvin(off_k)}; }
+template <class Limit>
+Limit limit(const char* probe, double limit_c, double hysteresis_k) { return {probe, Temperature::celsius(limit_c), TempDiff::kelvin(hysteresis_k)}; }
+
+// What the answers bring, each a bit: values of the parts, probes, outputs, rules.
+class FreshLoop {
+    static constexpr double hidden_k = 20; // that a tank's top is warmer than a probe at its bottom shows
+
+public:
+    FreshLoop(Variant& v, const LoopAnswers& answers, bool top_probe) : v_(v), a_(answers), loop_(arrangement_of(answers)), top_(top_probe && in_tanks() ? "S3" : "S2") { v.loop.answers = answers; }
+
+    void fill()
+    {
+        parts();
+        first_outputs();
+        protection();
+        collecting();
+        second_array();
+        drain_valve();
+        exchanger_pump();
+        second_tank();
+        cooler();
+        freeze();
+        bare_in_the_cold();
+        element();
+        take_up();
+    }
+
+private:
+    bool is(Store s) const { return a_.store == s; }
+    bool dc() const { return a_.power != PoweredBy::mains; }
+    bool in_tanks() const { return is(Store::tank) || is(Store::two_tanks); }
+
+    void parts()
+    {
+        array();
+        Loop& l = v_.loop;
+        switch (a_.store) {
+        case Store::tank: break;
+        case Store::two_tanks: l.tank_2 = {0.5, 3.2, 16, 420, 0.5}; break;
+        case Store::pool:
+            l.supply = l.back = {20, 18, 0.042, 0.9};
+            l.pump = {1.4e-3, 420};
+            break;
+        case Store::slab:
+            l.pump = {2.2e-4, 45};
+            l.supply.bore_m = l.back.bore_m = 0.02;
+            break;
+        case Store::room:
+            l.supply = l.back = {4, 1, 0.2, 1.2};
+            l.pump = {0.13, 85};
+            break;
+        }
+        if (loop_.drains)
+            l.pump.power_w = 75;
+        if (a_.power == PoweredBy::panel)
+            l.pump.power_w = 14;
+        if (a_.power == PoweredBy::battery)
+            l.pump.power_w = 18;
+        l.cooler.indoors = a_.excess == Excess::house;
+    }
+
+    // Of the kind asked for, as large as the store wants it.
+    void array()
+    {
+        Collector& c = v_.loop.collector;
+        const double store_m2 = is(Store::pool) ? 28 : is(Store::slab) ? 14
+                                                                       : 6;
+        switch (a_.array) {
+        case Array::flat: c.area_m2 = store_m2; break;
+        case Array::tubes: c = {0.75 * store_m2, 0.7, 1.3, 0.007, 0.02, 9500, 0.05, 0.95, 50, 0}; break;
+        case Array::unglazed:
+        case Array::hose: c = {store_m2, 0.86, 15, 0, 0.8, 9000, 0.05, 0.95, is(Store::pool) ? 20.0 : 40.0, 0}; break;
+        case Array::air: c = {10, 0.62, 6, 0.01, 0.1, 9000, 0.12, 0.9, 60, 0}; break;
+        }
+    }
+
+    // A pump or valve of the loop, in the order of the loop's drivers.
+    void first_outputs()
+    {
+        std::size_t pumps = 0, valves = 0;
+        for (const Driver d : loop_.drivers) {
+            const bool valve = d == Driver::valve || d == Driver::cooler_valve;
+            const std::string key = valve ? "V" + std::to_string(++valves) : "P" + std::to_string(++pumps);
+            const bool two = a_.fields == Fields::two;
+            const char* name = d == Driver::pump             ? two ? "East pump" : "Loop pump"
+                               : d == Driver::pump_2         ? "West pump"
+                               : d == Driver::exchanger_pump ? "Tank pump"
+                               : d == Driver::valve          ? "Valve to the second tank"
+                                                             : "Valve to the cooler";
+            v_.unit.outputs.push_back(Output{key, name, Mode::automatic, 0});
+        }
+    }
+    const std::string& output(Driver d) const { return v_.unit.outputs[loop_.driven_by(d)].key; }
+
+    // The pair, start over stop, K.
+    std::pair<double, double> pair() const
+    {
+        if (is(Store::pool) && a_.transfer == Transfer::straight)
+            return {3.6, 1.2};
+        if (is(Store::room))
+            return {12, 5};
+        if (a_.power == PoweredBy::battery)
+            return {10, 3}; // power saving: run when it pays
+        return a_.power == PoweredBy::panel || a_.array == Array::tubes ? std::pair{10.0, 2.0} : std::pair{8.0, 2.0};
+    }
+    // An array that has emptied must not be filled while it boils water.
+    double cut_out_c() const { return loop_.drains && slow() ? 85 : 125; }
+    // Where more stands between pump and probe than in the usual loops, a limit and a
+    // cooler want more room, and looks fewer, or they switch all day.
+    bool slow() const { return loop_.key.empty(); }
+    double store_limit_c() const
+    {
+        switch (a_.store) {
+        case Store::tank: return top_ == "S2" ? 85 : 70; // by the bottom it acts at what it hides below that
+        case Store::two_tanks: return 85;
+        case Store::pool: return 30;
+        case Store::slab: return 32; // what the slab bears
+        case Store::room: return 22; // the room thermostat
+        }
+        return 70;
+    }
+    RunTimes run_times(const Collector& c, const Pipe& supply, double flow_m3_s) const
+    {
+        // A start is kept on until what stood cold in the pipes has passed, and starts are kept apart;
+        // a drain-back array wants time to drain, a slab is slow.
+        return {past_the_slug_s(c, supply, flow_m3_s), is(Store::slab) ? 1800.0 : loop_.drains ? 300.0
+                                                                                               : 120.0};
+    }
+
+    void add(const std::string& output, Body body) { vernal::add(v_, output.c_str(), std::move(body)); }
+    std::string next_probe() const { return "S" + std::to_string(v_.probes.size() + 1); }
+
+    // The loop pump with cut-out, limit on the warmest part of the store, the even-handed pair.
+    void protection()
+    {
+        v_.probes = {probe("S1", a_.fields == Fields::two ? "East collector" : "Collector", ProbePlace::collector, 12)};
+        v_.probes.push_back(probe("S2", place_names[static_cast<std::size_t>(loop_.places[1])], loop_.places[1]));
+        if (top_ == "S3")
+            v_.probes.push_back(probe("S3", "Tank top", ProbePlace::tank_top));
+        if (a_.array == Array::tubes) {
+            v_.probes[0].lag_s = 40;
+            v_.probes[0].placement = 0.05;
+        }
+        add("P1", limit<CutOut>("S1", cut_out_c(), 15));
+        add("P1", store_limit());
+    }
+    StoreLimit store_limit() const
+    {
+        StoreLimit l = limit<StoreLimit>(top_.c_str(), store_limit_c(), slow() ? 8 : 4);
+        if (in_tanks() && top_ == "S2")
+            l.allowance = TempDiff::kelvin(hidden_k);
+        if (is(Store::two_tanks))
+            l.only_store = "S2"; // each tank has its own difference and its own limit; the first comes first
+        return l;
+    }
+
+    void collecting()
+    {
+        const Loop& l = v_.loop;
+        add("P1", run_times(l.collector, l.supply, l.pump.flow_m3_s));
+        add("P1", difference("S1", "S2", pair().first, pair().second));
+    }
+
+    // A valve of its own that falls open and empties the array before it freezes.
+    void drain_valve()
+    {
+        if (a_.empties != Empties::valve)
+            return;
+        const auto valves = std::count_if(loop_.drivers.begin(), loop_.drivers.end(), [](Driver d) { return d == Driver::valve || d == Driver::cooler_valve; });
+        Output valve{"V" + std::to_string(valves + 1), "Drain-down valve"};
+        valve.drives = Drives::drain_valve;
+        v_.unit.outputs.push_back(valve);
+        for (const auto& [pump, source] : {std::pair{Driver::pump, std::string("S1")}, {Driver::pump_2, west_}})
+            if (loop_.output_of(pump) >= 0) {
+                DrainDown drain;
+                drain.probe = source;
+                drain.pump = output(pump);
+                drain.hysteresis = TempDiff::kelvin(a_.fields == Fields::two ? 30 : 20); // filled again only when the pump is about to start: water that stands in a cold pipe freezes
+                add(valve.key, drain);
+            }
+    }
+
+    // Starts with the loop pump: by the same rules where one pump and one store are all
+    // there is, else by following.
+    void exchanger_pump()
+    {
+        if (a_.transfer != Transfer::exchanger)
+            return;
+        v_.loop.exchanger_pump = {v_.loop.pump.flow_m3_s, is(Store::pool) ? 120.0 : 28.0};
+        if (a_.exchanger_pumps == ExchangerPumps::one)
+            return;
+        const std::string own = output(Driver::exchanger_pump);
+        if (a_.fields == Fields::two || is(Store::two_tanks) || a_.excess != Excess::none || loop_.drains || a_.carrier == Carrier::water) {
+            for (const Driver leader : {Driver::pump, Driver::pump_2})
+                if (loop_.output_of(leader) >= 0)
+                    add(own, Follow{output(leader), 0, 120}); // what is warm in the exchanger is taken along
+            return;
+        }
+        const Loop& l = v_.loop;
+        add(own, store_limit());
+        add(own, run_times(l.collector, l.supply, l.pump.flow_m3_s));
+        add(own, difference("S1", "S2", pair().first, pair().second));
+    }
+
+    void second_array()
+    {
+        if (a_.fields == Fields::one)
+            return;
+        Loop& l = v_.loop;
+        l.collector.azimuth_deg = -70;
+        l.collector_2 = l.collector;
+        l.collector_2.azimuth_deg = 70;
+        l.supply_2 = l.supply;
+        l.back_2 = l.back;
+        l.pump_2 = l.pump;
+        l.vessel.volume_m3 = 0.025;
+        west_ = next_probe();
+        v_.probes.push_back(probe(west_.c_str(), "West collector", ProbePlace::collector_2, v_.probes[0].lag_s));
+        v_.probes.back().placement = v_.probes[0].placement;
+        const std::string own = output(Driver::pump_2);
+        add(own, limit<CutOut>(west_.c_str(), cut_out_c(), 15));
+        add(own, store_limit());
+        add(own, run_times(l.collector_2, l.supply_2, l.pump_2.flow_m3_s));
+        add(own, difference(west_.c_str(), "S2", pair().first, pair().second));
+    }
+
+    void second_tank()
+    {
+        if (!is(Store::two_tanks))
+            return;
+        const std::string& bottom = second_ = next_probe();
+        v_.probes.push_back(probe(bottom.c_str(), "Second tank bottom", ProbePlace::tank_2_bottom));
+        StoreLimit second = limit<StoreLimit>(bottom.c_str(), store_limit_c(), slow() ? 8 : 4);
+        second.allowance = TempDiff::kelvin(hidden_k);
+        second.only_store = bottom;
+        for (const auto& [pump, source] : {std::pair{Driver::pump, std::string("S1")}, {Driver::pump_2, west_}})
+            if (loop_.output_of(pump) >= 0) {
+                add(output(pump), second);
+                if (slow() && pump == Driver::pump)
+                    add(output(Driver::valve), RunTimes{past_the_slug_s(v_.loop.collector, v_.loop.supply, v_.loop.pump.flow_m3_s), 0});
+                add(output(pump), SecondStore{output(Driver::valve), source, bottom, TempDiff::kelvin(slow() ? 10 : 8), TempDiff::kelvin(2), slow() ? 3600.0 : 1800.0, 120});
+            }
+    }
+
+    // The pump runs for the cooler even when the tank is full.
+    void cooler()
+    {
+        if (a_.excess == Excess::none)
+            return;
+        // All the array gives at 60 K above the air; a larger one cools in fits.
+        constexpr double cooler_w_m2k = 10;
+        if (slow())
+            v_.loop.cooler.ua_w_k = cooler_w_m2k * v_.loop.collector.area_m2 * (a_.fields == Fields::two ? 2 : 1);
+        // The fullest store sends on what still comes before its limit stops the pump.
+        const bool by_the_bottom = is(Store::two_tanks) || (in_tanks() && top_ == "S2");
+        if (slow())
+            add(output(Driver::cooler_valve), limit<Divert>(is(Store::two_tanks) ? second_.c_str() : top_.c_str(), store_limit_c() - (by_the_bottom ? hidden_k + 5 : 3), is(Store::slab) ? 8 : 2));
+        if (loop_.drains)
+            return; // it empties instead
+        for (const auto& [pump, source] : {std::pair{Driver::pump, std::string("S1")}, {Driver::pump_2, west_}})
+            if (loop_.output_of(pump) >= 0) {
+                add(output(pump), limit<Divert>(source.c_str(), 95, 18));
+                add(output(Driver::cooler_valve), limit<Divert>(source.c_str(), 95, 18));
+            }
+    }
+
+    // Without glass an array barely above freezing cools what runs back through it.
+    void bare_in_the_cold()
+    {
+        if (!loop_.drains || (a_.array != Array::unglazed && a_.array != Array::hose))
+            return;
+        CollectorMinimum rule = limit<CollectorMinimum>("S1", 25, 3);
+        add("P1", rule);
+    }
+
+    // Water that stays up there is kept from freezing with warm water: only where frost is rare.
+    void freeze()
+    {
+        if (a_.carrier != Carrier::water || a_.empties != Empties::full || no_frost(a_))
+            return;
+        for (const auto& [pump, source] : {std::pair{Driver::pump, std::string("S1")}, {Driver::pump_2, west_}})
+            if (loop_.output_of(pump) >= 0) {
+                Freeze rule;
+                rule.probe = source;
+                rule.hysteresis = TempDiff::kelvin(20); // until what is warm has reached the end of the pipe
+                rule.store = top_;
+                add(output(pump), rule);
+            }
+    }
+
+    // What drains and what boils away finds room.
+    void take_up()
+    {
+        Loop& l = v_.loop;
+        const auto round_up = [](double m3) { return std::ceil(m3 * 200) / 200; };
+        constexpr double hot_c = 100; // of a loop that is about to stagnate; estimate
+        if (loop_.has(Part::reservoir))
+            l.reservoir.volume_m3 = std::max(l.reservoir.volume_m3, round_up(draining(l, 0).reservoir_m3));
+        if (const double needed = loop_.has(Part::vessel) ? vessel_for(l, hot_c) : 0; l.vessel.volume_m3 < 0.9 * needed)
+            l.vessel.volume_m3 = round_up(needed);
+    }
+
+    void element()
+    {
+        if (a_.backup != Backup::element)
+            return;
+        constexpr double morning_h = 5, until_h = 7; // before the hours of use: estimate
+        v_.loop.element.mode = ElementMode::windows;
+        v_.loop.element.windows.front() = {morning_h, until_h};
+    }
+
+    Variant& v_;
+    const LoopAnswers& a_;
+    const Arrangement& loop_;
+    std::string top_, west_, second_; // probes: of what is warmest in the store, of the second array, of the second tank
+};
+
+} // namespace
+
+bool no_frost(const LoopAnswers& a)
+{
+    return a.carrier == Carrier::water && a.empties == Empties::full && (a.power == PoweredBy::panel || a.excess == Excess::cooler || a.array == Array::unglazed || a.array == Array::hose);
+}
+
+void fill_fresh(Variant& v, const LoopAnswers& answers, bool top_probe) { FreshLoop(v, answers, top_probe).fill(); }
+
+} // namespace vernal
