@@ -401,6 +401,7 @@ TEST(Cli, new_writes_a_job_that_passes_check)
     EXPECT_EQ(cli({"new", "--store", "pool", "--transfer", "exchanger", "--exchanger-pumps", "two", "--power", "battery", "--out", file}).code, 0) << "no preset has these";
     EXPECT_EQ(cli({"check", file}).code, 0);
     EXPECT_EQ(cli({"set", file, "loop/answers/transfer", "coil"}).code, 2) << "a pool has no coil";
+    std::filesystem::remove(file);
     EXPECT_EQ(cli({"new", "--preset", "glycol-coil", "--probes", "2", "--out", file}).code, 0);
     EXPECT_EQ(open_job(file)->variants[0].probes.size(), 2U);
     EXPECT_EQ(cli({"check", file}).code, 0);
