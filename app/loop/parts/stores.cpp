@@ -97,7 +97,7 @@ void connect_pool(Layout& l)
 {
     const QRectF& r = l.at(Part::pool);
     settle(l, Part::pool, usual_inlet(r), usual_outlet(r));
-    l.probe(ProbePlace::pool_water, r, 0.3);
+    l.probe(ProbePlace::pool_water, r, l.arrangement.has(Part::motor) ? 0.3 : 0.62); // under what is written beside a DC pump
 }
 
 void place_slab(Layout& l) { l.at(Part::slab) = QRectF(236, 372, 320, 62); }
