@@ -56,7 +56,6 @@ public:
 
 private:
     bool is(Store s) const { return a_.store == s; }
-    bool dc() const { return a_.power != PoweredBy::mains; }
     bool in_tanks() const { return is(Store::tank) || is(Store::two_tanks); }
 
     void parts()
@@ -133,10 +132,10 @@ private:
         return a_.power == PoweredBy::panel || a_.array == Array::tubes ? std::pair{10.0, 2.0} : std::pair{8.0, 2.0};
     }
     // An array that has emptied must not be filled while it boils water.
-    double cut_out_c() const { return loop_.drains && slow() ? 85 : 125; }
+    double cut_out_c() const { return loop_.drains && composed() ? 85 : 125; }
     // Where more stands between pump and probe than in the usual loops, a limit and a
     // cooler want more room, and looks fewer, or they switch all day.
-    bool slow() const { return loop_.key.empty(); }
+    bool composed() const { return loop_.key.empty(); }
     double store_limit_c() const
     {
         switch (a_.store) {
@@ -154,6 +153,15 @@ private:
         // a drain-back array wants time to drain, a slab is slow.
         return {past_the_slug_s(c, supply, flow_m3_s), is(Store::slab) ? 1800.0 : loop_.drains ? 300.0
                                                                                                : 120.0};
+    }
+
+    // Calls f(pump's output, probe on the array) for each array that has its pump.
+    template <class F>
+    void each_array(F f) const
+    {
+        f(output(Driver::pump), std::string("S1"));
+        if (a_.fields == Fields::two)
+            f(output(Driver::pump_2), west_);
     }
 
     void add(const std::string& output, Body body) { vernal::add(v_, output.c_str(), std::move(body)); }
@@ -175,7 +183,7 @@ private:
     }
     StoreLimit store_limit() const
     {
-        StoreLimit l = limit<StoreLimit>(top_.c_str(), store_limit_c(), slow() ? 8 : 4);
+        StoreLimit l = limit<StoreLimit>(top_.c_str(), store_limit_c(), composed() ? 8 : 4);
         if (in_tanks() && top_ == "S2")
             l.allowance = TempDiff::kelvin(hidden_k);
         if (is(Store::two_tanks))
@@ -199,14 +207,13 @@ private:
         Output valve{"V" + std::to_string(valves + 1), "Drain-down valve"};
         valve.drives = Drives::drain_valve;
         v_.unit.outputs.push_back(valve);
-        for (const auto& [pump, source] : {std::pair{Driver::pump, std::string("S1")}, {Driver::pump_2, west_}})
-            if (loop_.output_of(pump) >= 0) {
-                DrainDown drain;
-                drain.probe = source;
-                drain.pump = output(pump);
-                drain.hysteresis = TempDiff::kelvin(a_.fields == Fields::two ? 30 : 20); // filled again only when the pump is about to start: water that stands in a cold pipe freezes
-                add(valve.key, drain);
-            }
+        each_array([&](const std::string& pump, const std::string& source) {
+            DrainDown drain;
+            drain.probe = source;
+            drain.pump = pump;
+            drain.hysteresis = TempDiff::kelvin(a_.fields == Fields::two ? 30 : 20); // filled again only when the pump is about to start: water that stands in a cold pipe freezes
+            add(valve.key, drain);
+        });
     }
 
     // Starts with the loop pump: by the same rules where one pump and one store are all
@@ -259,16 +266,15 @@ private:
             return;
         const std::string& bottom = second_ = next_probe();
         v_.probes.push_back(probe(bottom.c_str(), "Second tank bottom", ProbePlace::tank_2_bottom));
-        StoreLimit second = limit<StoreLimit>(bottom.c_str(), store_limit_c(), slow() ? 8 : 4);
+        StoreLimit second = limit<StoreLimit>(bottom.c_str(), store_limit_c(), composed() ? 8 : 4);
         second.allowance = TempDiff::kelvin(hidden_k);
         second.only_store = bottom;
-        for (const auto& [pump, source] : {std::pair{Driver::pump, std::string("S1")}, {Driver::pump_2, west_}})
-            if (loop_.output_of(pump) >= 0) {
-                add(output(pump), second);
-                if (slow() && pump == Driver::pump)
-                    add(output(Driver::valve), RunTimes{past_the_slug_s(v_.loop.collector, v_.loop.supply, v_.loop.pump.flow_m3_s), 0});
-                add(output(pump), SecondStore{output(Driver::valve), source, bottom, TempDiff::kelvin(slow() ? 10 : 8), TempDiff::kelvin(2), slow() ? 3600.0 : 1800.0, 120});
-            }
+        each_array([&](const std::string& pump, const std::string& source) {
+            add(pump, second);
+            if (composed() && source == "S1")
+                add(output(Driver::valve), RunTimes{past_the_slug_s(v_.loop.collector, v_.loop.supply, v_.loop.pump.flow_m3_s), 0});
+            add(pump, SecondStore{output(Driver::valve), source, bottom, TempDiff::kelvin(composed() ? 10 : 8), TempDiff::kelvin(2), composed() ? 3600.0 : 1800.0, 120});
+        });
     }
 
     // The pump runs for the cooler even when the tank is full.
@@ -278,19 +284,18 @@ private:
             return;
         // All the array gives at 60 K above the air; a larger one cools in fits.
         constexpr double cooler_w_m2k = 10;
-        if (slow())
+        if (composed())
             v_.loop.cooler.ua_w_k = cooler_w_m2k * v_.loop.collector.area_m2 * (a_.fields == Fields::two ? 2 : 1);
         // The fullest store sends on what still comes before its limit stops the pump.
         const bool by_the_bottom = is(Store::two_tanks) || (in_tanks() && top_ == "S2");
-        if (slow())
+        if (composed())
             add(output(Driver::cooler_valve), limit<Divert>(is(Store::two_tanks) ? second_.c_str() : top_.c_str(), store_limit_c() - (by_the_bottom ? hidden_k + 5 : 3), is(Store::slab) ? 8 : 2));
         if (loop_.drains)
             return; // it empties instead
-        for (const auto& [pump, source] : {std::pair{Driver::pump, std::string("S1")}, {Driver::pump_2, west_}})
-            if (loop_.output_of(pump) >= 0) {
-                add(output(pump), limit<Divert>(source.c_str(), 95, 18));
-                add(output(Driver::cooler_valve), limit<Divert>(source.c_str(), 95, 18));
-            }
+        each_array([&](const std::string& pump, const std::string& source) {
+            add(pump, limit<Divert>(source.c_str(), 95, 18));
+            add(output(Driver::cooler_valve), limit<Divert>(source.c_str(), 95, 18));
+        });
     }
 
     // Without glass an array barely above freezing cools what runs back through it.
@@ -307,14 +312,13 @@ private:
     {
         if (a_.carrier != Carrier::water || a_.empties != Empties::full || no_frost(a_))
             return;
-        for (const auto& [pump, source] : {std::pair{Driver::pump, std::string("S1")}, {Driver::pump_2, west_}})
-            if (loop_.output_of(pump) >= 0) {
-                Freeze rule;
-                rule.probe = source;
-                rule.hysteresis = TempDiff::kelvin(20); // until what is warm has reached the end of the pipe
-                rule.store = top_;
-                add(output(pump), rule);
-            }
+        each_array([&](const std::string& pump, const std::string& source) {
+            Freeze rule;
+            rule.probe = source;
+            rule.hysteresis = TempDiff::kelvin(20); // until what is warm has reached the end of the pipe
+            rule.store = top_;
+            add(pump, rule);
+        });
     }
 
     // What drains and what boils away finds room.

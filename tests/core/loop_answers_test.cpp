@@ -48,6 +48,7 @@ RC_GTEST_PROP(LoopAnswers, say_what_the_loop_has, ())
     RC_ASSERT(a.has(Part::element) == (q.backup == Backup::element));
     const std::size_t fields = q.fields == Fields::two ? 2 : 1, stores = q.store == Store::two_tanks ? 2 : 1;
     RC_ASSERT(a.routes.size() == fields * ((exchanger ? 1 : stores) + (q.excess != Excess::none ? 1 : 0)) + (exchanger ? stores : 0));
+    RC_ASSERT(a.routes.size() <= max_routes && a.drivers.size() <= max_outputs);
     for (const Route& r : a.routes) {
         RC_ASSERT(r.pump < a.drivers.size());
         for (const Route::Valve& v : r.valves)
