@@ -26,7 +26,7 @@ CLI::App* NewVerb::add_to(CLI::App& app)
         std::replace(option.begin(), option.end(), '_', '-');
         c->add_option("--" + option, answers_[q.key], std::string(q.text) + " " + can);
     }
-    c->add_option("--probes", probes_, "of the unit: 3, or 2 without one at the tank's top");
+    c->add_option("--probes", probes_, "of the unit: 3, or 2 without one at the tank's top; 1 where the water circulates by itself");
     c->add_option("--title", title_, "of the job");
     c->add_option("--place", place_, "name of the place");
     c->add_option("--latitude", latitude_, "degrees, north positive");

@@ -14,7 +14,7 @@ public:
 private:
     std::string preset_, title_, place_, out_;
     std::map<std::string, std::string> answers_; // of every question; empty: not given
-    int probes_ = 3;
+    int probes_ = 0;
     double latitude_ = NAN, longitude_ = NAN, altitude_ = NAN;
 };
 

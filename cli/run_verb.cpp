@@ -81,7 +81,7 @@ void print_replay_json(std::ostream& out, const Variant& v, const ReplaySetup& s
 {
     Json list = Json::array(), gaps = Json::array(), columns = Json::array(), rules = Json::array(), recorded = Json::array();
     for (const Disagreement& d : r.disagreements)
-        list.push_back({{"output", v.unit.outputs[d.output].key}, {"from_s", d.from_s}, {"to_s", d.to_s}, {"recorded", on_or_off(d.recorded_on)}, {"rules", on_or_off(!d.recorded_on)}, {"decided_by", decider_key(v.unit, d.priority, d.rule)}, {"rule", rule_id(v.unit, d.rule)}});
+        list.push_back({{"output", v.unit.outputs[d.output].key}, {"from_s", d.from_s}, {"to_s", d.to_s}, {"recorded", on_or_off(d.recorded_on)}, {"rules", on_or_off(!d.recorded_on)}, {"decided_by", decider_key(v.unit, d.priority, d.rule)}, {"rule", rule_id(v.unit, d.rule)}, {"from_before_the_log", d.from_before}});
     for (const LogGap& g : r.gaps)
         gaps.push_back({{"from_s", g.from_s}, {"to_s", g.to_s}, {"lacking", g.lacking}, {"held", g.held()}, {"invalid", g.lacking - g.held()}});
     for (std::size_t p = 0; p < r.columns.size(); ++p)
@@ -107,7 +107,7 @@ void print_replay(std::ostream& out, const Variant& v, const ReplaySetup& setup,
     out << "  " << r.disagreements.size() << " disagreements, " << to_text(r.disagree_s, Quantity::minutes, {}) << "\n";
     for (const Disagreement& d : r.disagreements)
         out << "  " << clock_text(d.from_s) << "–" << clock_text(d.to_s) << " after the start: " << v.unit.outputs[d.output].key << " was " << on_or_off(d.recorded_on) << ", the rules say " << on_or_off(!d.recorded_on) << " ("
-            << decider_name(v.unit, d.priority, d.rule) << ")\n";
+            << decider_name(v.unit, d.priority, d.rule) << ")" << (d.from_before ? "; the log does not hold what the unit remembered from before" : "") << "\n";
 }
 
 bool any_serious(const Job& job, const Variant& v, const Figures* f)

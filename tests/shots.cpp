@@ -163,7 +163,13 @@ std::vector<LoopAnswers> composed()
              {"dump", {{"store", "two-tanks"}, {"power", "panel"}}},
              {"two-arrays", {{"transfer", "exchanger"}, {"excess", "cooler"}, {"store", "two-tanks"}, {"backup", "element"}}},
              {"drainback", {{"store", "slab"}, {"excess", "house"}}},
-             {"direct", {{"fields", "2"}, {"store", "two-tanks"}}}})
+             {"direct", {{"fields", "2"}, {"store", "two-tanks"}}},
+             {"glycol-coil", {{"backup", "heater-after"}}},
+             {"drainback", {{"backup", "heater-after"}, {"circulation", "taps"}}},
+             {"glycol-hx", {{"excess", "circulation"}, {"fields", "2"}}},
+             {"two-stores", {{"circulation", "taps"}, {"power", "battery"}}},
+             {"two-arrays", {{"backup", "heater-after"}}},
+             {"", {{"power", "none"}, {"backup", "element"}}}})
         out.push_back(*complete(given, preset));
     return out;
 }

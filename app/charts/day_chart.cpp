@@ -109,6 +109,7 @@ DayChart::Signal DayChart::signal_of(const Probe& p) const
     case ProbePlace::collector_2: return {name, t.collector, Qt::DashDotLine, t.line_px};
     case ProbePlace::tank_2_bottom: return {name, t.store_bottom, Qt::DashDotLine, t.line_px};
     case ProbePlace::tank_2_top: return {name, t.store_top, Qt::DashDotDotLine, t.line_px};
+    case ProbePlace::circulation_return: return {name, t.protect, Qt::DotLine, t.line_px};
     case ProbePlace::pool_water:
     case ProbePlace::slab_return:
     case ProbePlace::room_air: return {name, t.store_bottom, Qt::SolidLine, t.line_px + 0.2};

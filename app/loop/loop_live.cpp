@@ -34,7 +34,7 @@ LoopLive live_at(const Outcome& o, std::size_t i, const Network& net, const Arra
     l.store = static_cast<double>(node[net.store_top()]);
     for (std::size_t k = 0; k < arrangement.routes.size(); ++k)
         if (const Route& route = arrangement.routes[k]; r.flows.route_w_k[k] > 0) {
-            l.flow_m3_s[static_cast<std::size_t>(route.turns)] = r.flows.route_w_k[k] / net.rate_w_k(k, 1.0);
+            l.flow_m3_s[static_cast<std::size_t>(route.turns)] += r.flows.route_w_k[k] / net.rate_w_k(k, 1.0);
             for (Segment s : route.ring)
                 l.flows[static_cast<std::size_t>(s)] = true;
         }
@@ -43,6 +43,7 @@ LoopLive live_at(const Outcome& o, std::size_t i, const Network& net, const Arra
     l.charge = static_cast<double>(r.charge);
     l.pressure_pa = static_cast<double>(r.pressure_pa);
     l.element_w = r.flows.element_w;
+    l.heater_w = r.flows.heater_w;
     l.trouble = r.trouble;
     for (std::size_t k = 0; k < arrangement.routes.size(); ++k)
         if (r.flows.route_w_k[k] < 0)

@@ -170,6 +170,14 @@ void LoopStation::show_part(Part part)
     add_fields(title);
     if (part_ == Part::element)
         add_element_mode();
+    if (part_ == Part::heater)
+        add_heater_choices();
+    if (part_ == Part::circulation)
+        add_tempering();
+    if (part_ == Part::battery)
+        add_charging();
+    if (part_ == Part::wiring && arrangement_of(session_.document().variant().loop).has(Part::panel))
+        add_unit_feed();
     if ((part_ == Part::pump || part_ == Part::vessel) && arrangement_of(session_.document().variant().loop).carrier == Carrier::glycol)
         add_fluid();
     if (part_ == Part::cooler_valve)
@@ -198,6 +206,9 @@ void LoopStation::add_fields(const QString& title)
         const auto switches = add_switches(*sheet_, QStringLiteral("loop"), value, [this, part = part_](const SwitchField& f, bool on) {
             session_.document().set(tr(f.label), part_path(part) + "/" + f.key, on ? "true" : "false");
         });
+        for (NumberEdit* edit : edits)
+            if (const std::string key = edit->objectName().section('.', -1).toStdString(); !has_field(arrangement_of(session_.document().variant().loop), part_, key))
+                show_row(edit, false);
         refresh_fields_ = [this, edits, switches, part = part_] {
             with_part(session_.document().variant().loop, part, [&](const auto& x) {
                 refresh_rows(edits, x);
@@ -216,6 +227,45 @@ void LoopStation::add_element_mode()
         mode->setCurrentIndex(static_cast<int>(session_.document().variant().loop.element.mode));
     };
     refresh_fields_();
+}
+
+// A setting of the part that is one of a few.
+void LoopStation::add_choice(const char* key, const QString& label, const QStringList& names, std::function<int(const Loop&)> now)
+{
+    QComboBox* box = choice_row(
+        *sheet_, QStringLiteral("loop.%1").arg(QLatin1String(key)), label, names, [this, path = part_path(part_) + "/" + key, label](int i) {
+            if (const auto setting = setting_at(session_.document().job(), session_.document().variant_index(), path))
+                session_.document().set(tr("Change: %1").arg(label.toLower()), path, setting->choices[static_cast<std::size_t>(i)]);
+        },
+        key);
+    refresh_fields_ = [this, box, now = std::move(now), before = refresh_fields_] {
+        before();
+        box->setCurrentIndex(now(session_.document().variant().loop));
+    };
+    refresh_fields_();
+}
+
+void LoopStation::add_heater_choices()
+{
+    add_choice("kind", tr("Kind"), {tr("storage"), tr("through-flow")}, [](const Loop& l) { return static_cast<int>(l.heater.kind); });
+    add_choice("energy", tr("Heats with"), {tr("electricity"), tr("gas")}, [](const Loop& l) { return static_cast<int>(l.heater.energy); });
+    add_choice("way", tr("Valves lead"), {tr("through tank and heater"), tr("past the heater"), tr("past the tank")}, [](const Loop& l) { return static_cast<int>(l.heater.way); });
+}
+
+void LoopStation::add_tempering()
+{
+    add_choice("tempering", tr("Mixed down"), {tr("nowhere"), tr("before the circulation"), tr("at each tap")}, [](const Loop& l) { return static_cast<int>(l.circulation.tempering); });
+}
+
+void LoopStation::add_charging()
+{
+    add_choice("charging", tr("Panel to battery"), {tr("joined directly"), tr("at the panel's most power")}, [](const Loop& l) { return static_cast<int>(l.battery.charging); });
+    add_choice("fault", tr("Charge controller"), {tr("sound"), tr("charges nothing"), tr("does not hold its limit")}, [](const Loop& l) { return static_cast<int>(l.battery.fault); });
+}
+
+void LoopStation::add_unit_feed()
+{
+    add_choice("unit_feed", tr("The unit lives on"), {tr("the mains"), tr("the panel"), tr("the battery"), tr("the load output"), tr("panel and mains, by diodes")}, [](const Loop& l) { return static_cast<int>(l.wiring.unit_feed); });
 }
 
 // What the closed loop is filled with.

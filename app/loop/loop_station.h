@@ -31,6 +31,11 @@ private:
     void refresh();
     void add_fields(const QString& title);
     void add_element_mode();
+    void add_heater_choices();
+    void add_tempering();
+    void add_charging();
+    void add_unit_feed();
+    void add_choice(const char* key, const QString& label, const QStringList& names, std::function<int(const Loop&)> now);
     void add_fluid();
     void add_sums();
     QWidget* make_panel();

@@ -26,7 +26,7 @@ LoopLive LoopView::live() const
     if (!o || o->is_replay() || o->coupled.records.empty() || !o->setup || o->variant.loop.answers != arrangement().answers)
         return {};
     if (!network_ || network_of_ != o->id) {
-        network_ = std::make_shared<const Network>(o->setup->loop, o->setup->probes);
+        network_ = std::make_shared<const Network>(o->setup->loop, o->setup->probes, Fineness{}, o->setup->altitude_m);
         network_of_ = o->id;
     }
     return live_at(*o, session_.cursor_index(), *network_, arrangement());

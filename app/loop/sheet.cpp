@@ -29,6 +29,24 @@ Layout::Frame frame_of(const Arrangement& a, double& width)
     return f;
 }
 
+// The whole loop gives way to the right for what leads from its tank to the taps.
+void make_room_for_taps(Sheet& sheet)
+{
+    constexpr double taps_w = 196;
+    sheet.left = taps_w;
+    sheet.width += taps_w;
+    for (auto& [part, place] : sheet.place)
+        place.translate(taps_w, 0);
+    for (auto& [part, corners] : sheet.array)
+        corners.translate(taps_w, 0);
+    for (SheetPipe& pipe : sheet.pipes)
+        pipe.line.translate(taps_w, 0);
+    for (auto& [place, at] : sheet.probes)
+        at.rx() += taps_w;
+    if (!sheet.cable.isNull())
+        sheet.cable.translate(taps_w, 0);
+}
+
 } // namespace
 
 Sheet sheet_of(const Arrangement& arrangement)
@@ -44,6 +62,8 @@ Sheet sheet_of(const Arrangement& arrangement)
     each(&PartDrawing::place);
     each(&PartDrawing::make_room);
     each(&PartDrawing::connect);
+    if (arrangement.has(Part::heater) || arrangement.has(Part::circulation))
+        make_room_for_taps(sheet);
     return sheet;
 }
 

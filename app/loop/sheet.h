@@ -1,5 +1,5 @@
 // Where the parts and pipes of a loop lie on its drawing: a sheet of 700 × 480
-// points, wider where much stands between array and store. Each part lays itself
+// points, wider where much stands between array and store or before the taps. Each part lays itself
 // out, in its file in parts/.
 #pragma once
 
@@ -29,6 +29,7 @@ struct SheetPipe {
 
 struct Sheet {
     double width = least_sheet_w;
+    double left = 0; // where the loop begins; before it lies what leads to the taps
     std::map<Part, QRectF> place;
     std::vector<SheetPipe> pipes;
     std::map<ProbePlace, QPointF> probes;

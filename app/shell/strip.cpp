@@ -31,6 +31,8 @@ QString figures_line(const Outcome& o, const Units& u)
                QObject::tr("%1 disagreements, %2").arg(r.disagreements.size()).arg(text(r.disagree_s, Quantity::minutes, u));
     }
     const Figures& f = o.coupled.figures;
+    if (!arrangement_of(o.variant.loop).pumped()) // no pump, no starts
+        return QObject::tr("%1 to store").arg(text(f.heat.to_store, Quantity::energy, u)) + dot + QObject::tr("%1 backup").arg(text(f.heat.backup(), Quantity::energy, u)) + dot + QObject::tr("store up to %1").arg(text(f.highest_store_c, Quantity::temperature, u));
     return QObject::tr("%1 to store").arg(text(f.heat.to_store, Quantity::energy, u)) + dot + QObject::tr("%1 pump").arg(text(f.pump_energy_j, Quantity::energy, u)) + dot +
            (f.starts() == 1 ? QObject::tr("1 start") : QObject::tr("%1 starts").arg(f.starts())) + dot + QObject::tr("first %1").arg(qs(clock_text(f.pumps[0].first_start_s)));
 }
@@ -40,6 +42,8 @@ QString against_line(const Outcome& o, const Verdict& v, const Units& u)
     if (!v.baseline_figures || !o.figures())
         return {};
     const double heat = o.figures()->heat.to_store - v.baseline_figures->heat.to_store;
+    if (!arrangement_of(o.variant.loop).pumped())
+        return QObject::tr("against “%1”: %2").arg(qs(v.baseline_name), with_sign(heat, text(std::fabs(heat), Quantity::energy, u)));
     const int starts = o.figures()->starts() - v.baseline_figures->starts();
     return QObject::tr("against “%1”: %2, %3").arg(qs(v.baseline_name), with_sign(heat, text(std::fabs(heat), Quantity::energy, u)), with_sign(starts, QObject::tr("%1 starts").arg(std::abs(starts))));
 }

@@ -2,6 +2,7 @@
 
 #include "core/job/fresh_rule.h"
 #include "core/plant/fluid.h"
+#include "core/plant/pane.h"
 
 namespace vernal {
 namespace {
@@ -40,7 +41,7 @@ Found freezes_today(const FindingContext& c)
     const std::string what = slush ? "The mixture turns to slush that no pump moves; it bursts pipe only at " + temp(c, burst_c(c.variant.loop.glycol_fraction)) + ". " : "What freezes there bursts. ";
     // A loop of water that nothing protects can be helped by recirculation, where frost is rare.
     const Arrangement& a = arrangement_of(c.variant.loop);
-    bool guarded = a.drains || a.carrier != Carrier::water;
+    bool guarded = a.drains || !a.pumped() || f.first_freeze_at.starts_with("tap circulation") || a.carrier != Carrier::water;
     for (const Rule& r : c.variant.unit.rules)
         guarded = guarded || (r.enabled && (std::holds_alternative<Freeze>(r.body) || std::holds_alternative<DrainDown>(r.body)));
     std::optional<Remedy> remedy;
@@ -50,6 +51,14 @@ Found freezes_today(const FindingContext& c)
                             sort_by_priority(v.unit.rules);
                         }};
     return {{"", slush ? Severity::caution : Severity::serious, "Frost in wet pipe for " + to_text(f.freezing_s, Quantity::minutes, c.units), where + what + (slush ? "Use stronger glycol." : "Drain the loop before frost, by hand, by a drain-down valve or as a drain-back; recirculation only where frost is rare and the power stays."), remedy}};
+}
+
+Found report_without_sky(const FindingContext& c)
+{
+    const Collector& k = loop(c).collector;
+    if (k.sky_exchange > 0)
+        return {};
+    return one(Severity::note, "The night sky is in no figure of this collector", pane_w_m2k(loop(c).answers, k) > 0 ? "A report's zero for the sky does not mean that there is no night loss: it was tested by day. Runs let its pane cool below the air on a clear night, and the absorber with it." : "Without a pane it radiates to the sky itself; a zero leaves that out, by night and in the cold.");
 }
 
 Found scald(const FindingContext& c)
@@ -75,6 +84,7 @@ const FindingKinds& day_findings()
     static const FindingKinds table{
         {"glycol_too_weak", glycol_too_weak, Cause::loop, Loops::glycol, "loop/glycol_fraction"},
         {"freezes_today", freezes_today, Cause::loop, Loops::liquid, "loop/supply"},
+        {"report_without_sky", report_without_sky, Cause::loop, Loops::all, "loop/collector/sky_exchange"},
         {"scald", scald, Cause::sight, Loops::tank, "loop/tank"},
         {"stagnates", stagnates, Cause::sight, Loops::liquid, "loop/collector"},
     };

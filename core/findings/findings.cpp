@@ -12,7 +12,7 @@ const std::vector<FindingKind>& finding_kinds()
 {
     static const std::vector<FindingKind> all = [] {
         std::vector<FindingKind> out;
-        for (const FindingKinds* subject : {&settings_findings(), &day_findings(), &switching_findings(), &loop_findings(), &protection_findings(), &probe_findings(), &frost_findings(), &heating_findings(), &unit_findings()})
+        for (const FindingKinds* subject : {&settings_findings(), &day_findings(), &switching_findings(), &loop_findings(), &protection_findings(), &probe_findings(), &frost_findings(), &heating_findings(), &tap_findings(), &unit_findings()})
             out.insert(out.end(), subject->begin(), subject->end());
         return out;
     }();
@@ -33,6 +33,10 @@ bool holds_for(Loops loops, const Arrangement& a)
     case Loops::liquid: return a.carrier != Carrier::air;
     case Loops::glycol: return a.carrier == Carrier::glycol;
     case Loops::tank: return a.has(Part::tank);
+    case Loops::pumped: return a.pumped();
+    case Loops::pumped_liquid: return a.pumped() && a.carrier != Carrier::air;
+    case Loops::circulating: return a.has(Part::circulation);
+    case Loops::heater: return a.has(Part::heater);
     case Loops::draining: return a.drains;
     case Loops::closed: return a.has(Part::vessel);
     case Loops::panel: return a.has(Part::panel);

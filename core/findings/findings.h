@@ -56,7 +56,11 @@ enum class Cause : std::uint8_t { rules,
 enum class Loops : std::uint8_t { all,
     liquid, // all but air
     glycol,
-    tank, // with drinking water
+    tank,   // with drinking water
+    pumped, // heat is collected by a pump
+    pumped_liquid,
+    circulating, // past the taps
+    heater,      // after the tank
     draining,
     closed, // with a vessel
     panel,

@@ -84,7 +84,7 @@ Found freeze_too_late(const FindingContext& c)
     return each<Freeze>(c, [&](Found& out, std::size_t i, const Rule&, const Freeze& f) {
         if (f.limit.in_celsius() >= latest_frost_c)
             return;
-        out.push_back({"", Severity::serious, "Freeze recirculation begins at " + temp(c, f.limit.in_celsius()), "The coldest wet place is often not where the probe sits, and the probe itself may be a kelvin off: pipe elsewhere is frozen by then.",
+        out.push_back({"", Severity::serious, "Freeze recirculation begins at " + temp(c, f.limit.in_celsius()), "The coldest wet place is often not where the probe sits, and the probe itself may be a kelvin off: pipe elsewhere is frozen by then. Under a clear sky a collector stands some kelvin below the air; its sums say at which air it freezes.",
             change<Freeze>(c, "Try: from " + temp(c, frost_on_c), i, [](Freeze& r) { r.limit = Temperature::celsius(frost_on_c); })});
     });
 }

@@ -131,6 +131,54 @@ Found battery_trips(const FindingContext& c)
         "The pump was asked for and stood still for " + said(c, c.figures->power.cut_s, Quantity::minutes) + ". A larger panel or battery, a wider difference, or a smaller pump.", {}}};
 }
 
+Found does_not_turn(const FindingContext& c)
+{
+    constexpr double noticed_s = 300;
+    if (!c.figures || !arrangement(c).has(Part::battery) || c.figures->power.stalled_s < noticed_s)
+        return {};
+    return one(Severity::caution, "The pump is asked for and does not turn", "For " + said(c, c.figures->power.stalled_s, Quantity::minutes) + " the unit showed it on, and what came to the motor did not break it loose: it takes its worst current and moves nothing. A higher cut-out, a shorter or thicker cable, a charged battery.");
+}
+
+Found charges_nothing(const FindingContext& c)
+{
+    if (loop(c).battery.fault != ControllerFault::no_charge)
+        return {};
+    return one(Severity::serious, "The charge controller gives nothing", "Whatever the sun does, the battery only empties: the pump stands still on the first clear days after. Fuse, cable and panel first, then the controller.", on_loop("Try: a sound controller", [](Loop& l) { l.battery.fault = ControllerFault::none; }));
+}
+
+Found overcharged(const FindingContext& c)
+{
+    constexpr double measured_v = 0.2;
+    const Battery& b = loop(c).battery;
+    if (!c.figures || !(c.figures->power.highest_v > b.charge_limit_v + measured_v))
+        return {};
+    const double bears = loop(c).wiring.bears_v;
+    return one(Severity::serious, "The battery is charged to " + said(c, c.figures->power.highest_v, Quantity::voltage), "The controller does not hold its limit of " + said(c, b.charge_limit_v, Quantity::voltage) + ": the battery boils, gives off explosive gas and dries out" + (bears > 0 && c.figures->power.highest_v > bears ? ", and the unit bears " + said(c, bears, Quantity::voltage) + " only" : "") + ". Cover the panel, no flame or spark; then the controller.",
+        on_loop("Try: a sound controller", [](Loop& l) { l.battery.fault = ControllerFault::none; }));
+}
+
+Remedy better_fed(const FindingContext& c)
+{
+    const UnitFeed feed = arrangement(c).has(Part::battery) ? UnitFeed::battery : UnitFeed::panel_and_mains;
+    return on_loop(feed == UnitFeed::battery ? "Try: the unit on the battery" : "Try: panel and mains, each by a diode", [feed](Loop& l) { l.wiring.unit_feed = feed; });
+}
+
+// What the unit does not see for want of supply.
+Found unit_sleeps(const FindingContext& c)
+{
+    const UnitFeed feed = loop(c).wiring.unit_feed;
+    const bool battery = arrangement(c).has(Part::battery);
+    if (!battery && (feed == UnitFeed::battery || feed == UnitFeed::load_output))
+        return one(Severity::serious, "Nothing feeds the unit", "It is said to live on a battery, and this loop has none.", better_fed(c));
+    const bool cut = feed == UnitFeed::load_output && c.figures && c.figures->power.trips > 0;
+    if (feed != UnitFeed::panel && !cut)
+        return {};
+    const std::string when = cut ? "When the load output cuts off, the unit has no supply" : "Without sun on the panel the unit has no supply";
+    return each<Freeze>(c, [&](Found& found, std::size_t, const Rule&, const Freeze&) {
+        found.push_back({"", Severity::serious, "The frost rule sleeps at night", when + ": nothing looks at the frost and nothing runs against it.", better_fed(c)});
+    });
+}
+
 // A route without its pump or valve never runs.
 Found output_missing(const FindingContext& c)
 {
@@ -156,6 +204,10 @@ const FindingKinds& loop_findings()
         {"battery_cut_too_low", battery_cut_too_low, Cause::loop, Loops::battery},
         {"battery_cut_without_band", battery_cut_without_band, Cause::loop, Loops::battery},
         {"battery_trips", battery_trips, Cause::loop, Loops::battery, "loop/battery"},
+        {"does_not_turn", does_not_turn, Cause::loop, Loops::battery, "loop/motor"},
+        {"charges_nothing", charges_nothing, Cause::loop, Loops::battery, "loop/battery/fault"},
+        {"overcharged", overcharged, Cause::loop, Loops::battery, "loop/battery/fault"},
+        {"unit_sleeps", unit_sleeps, Cause::loop, Loops::panel, "loop/wiring/unit_feed"},
     };
     return table;
 }

@@ -1,5 +1,6 @@
 #include "shared.h"
 
+#include "core/plant/hydraulics.h"
 #include "core/plant/parts.h"
 
 #include "core/plant/vessel.h"
@@ -81,6 +82,24 @@ Found curve_not_known(const FindingContext& c)
     if (!loop(c).pump.by_curve || curve_known(loop(c).pump))
         return {};
     return one(Severity::caution, "The pump's curve is not known", "Its flow is meant to follow from curve and friction; without head and free flow the measured flow is used.", on_loop("Try: the measured flow", [](Loop& l) { l.pump.by_curve = false; }));
+}
+
+// One of them is wrong: the bucket, the curve, the pipe as described, or something sits in the way.
+Found flows_contradict(const FindingContext& c)
+{
+    constexpr double alike = 1.3; // what a bucket and a curve may be apart; an estimate
+    constexpr double usual_c = 40.0;
+    const Pump& pump = loop(c).pump;
+    if (!curve_known(pump) || pump.shut || arrangement(c).carrier == Carrier::air)
+        return {};
+    const double by_curve = working_flow(loop(c), arrangement(c).routes.front(), pump, fluid_at(glycol_share(loop(c)), usual_c), 0, pump.speed), measured = pump.flow_m3_s * pump.speed;
+    const double ratio = by_curve > 0 ? measured / by_curve : INFINITY;
+    if (ratio < alike && ratio > 1 / alike)
+        return {};
+    const std::string uses = pump.by_curve ? "Runs use the curve." : "Runs use the measured flow.";
+    // Less than the curve gives may be throttled on purpose; more cannot be.
+    return one(ratio < 1 ? Severity::note : Severity::caution, "Measured flow and curve contradict each other: " + said(c, measured, Quantity::flow) + " against " + said(c, by_curve, Quantity::flow),
+        (std::isfinite(ratio) ? "The measured one is " + said(c, ratio, Quantity::ratio) + " of what curve and friction give. " : "") + uses + (ratio < 1 ? " A valve that throttles it, air or dirt in the line, a lower speed, or another pump than the curve's." : " Measured over too short a time, pipe or fittings stated too tight, or another pump than the curve's."));
 }
 
 Found open_voltage_too_high(const FindingContext& c)
@@ -234,8 +253,9 @@ const FindingKinds& protection_findings()
         {"prime_lost", prime_lost, Cause::loop, Loops::draining},
         {"draws_steam", draws_steam, Cause::loop, Loops::liquid, "loop/pump"},
         {"water_lost_by_vent", water_lost_by_vent, Cause::loop, Loops::draining, "loop/drain_back/vented"},
-        {"line_shut", line_shut, Cause::loop},
-        {"curve_not_known", curve_not_known, Cause::loop},
+        {"line_shut", line_shut, Cause::loop, Loops::pumped},
+        {"curve_not_known", curve_not_known, Cause::loop, Loops::pumped},
+        {"flows_contradict", flows_contradict, Cause::loop, Loops::pumped, "loop/pump/flow_m3_s"},
         {"open_voltage_too_high", open_voltage_too_high, Cause::loop, Loops::panel, "loop/panel/voc_v"},
         {"cable_drop", cable_drop, Cause::loop, Loops::motor, "loop/wiring/section_m2"},
         {"breaker_too_large", breaker_too_large, Cause::loop, Loops::all, "loop/wiring/breaker_a"},

@@ -273,7 +273,9 @@ Found too_cool_against_legionella(const FindingContext& c)
 {
     Found out;
     const Element& e = c.variant.loop.element;
-    if (!holds_drinking_water(c) || (e.mode != ElementMode::off && e.set_c >= legionella_c))
+    const Heater& after = loop(c).heater;
+    const bool made_hot_after = arrangement(c).has(Part::heater) && after.way != HeaterWay::tank_only && after.set_c >= legionella_c;
+    if (!holds_drinking_water(c) || made_hot_after || (e.mode != ElementMode::off && e.set_c >= legionella_c))
         return out;
     for_each_rule<StoreLimit>(c, [&](std::size_t, const StoreLimit& l) {
         if (l.limit.in_celsius() >= shortest_limit_c && l.limit.in_celsius() < legionella_c)
@@ -319,16 +321,16 @@ const FindingKinds& settings_findings()
         {"off_not_below_on", off_not_below_on},
         {"hysteresis_not_positive", hysteresis_not_positive},
         {"rule_out_of_action", rule_out_of_action},
-        {"collector_without_probe", collector_without_probe, Cause::probes, Loops::all, "loop/collector"},
+        {"collector_without_probe", collector_without_probe, Cause::probes, Loops::pumped, "loop/collector"},
         {"limit_reads_collector", limit_reads_collector},
         {"limit_below_the_layers", limit_below_the_layers, Cause::rules, Loops::tank},
         {"output_moves_nothing", output_moves_nothing},
         {"switch_left", switch_left},
-        {"no_collecting_rule", no_collecting_rule},
+        {"no_collecting_rule", no_collecting_rule, Cause::rules, Loops::pumped},
         {"limit_too_low", limit_too_low, Cause::rules, Loops::tank},
         {"limit_never_acts", limit_never_acts, Cause::rules, Loops::tank},
-        {"no_store_limit", no_store_limit},
-        {"no_cut_out", no_cut_out, Cause::rules, Loops::liquid},
+        {"no_store_limit", no_store_limit, Cause::rules, Loops::pumped},
+        {"no_cut_out", no_cut_out, Cause::rules, Loops::pumped_liquid},
         {"too_cool_against_legionella", too_cool_against_legionella, Cause::rules, Loops::tank},
         {"narrow_band", narrow_band},
         {"stops_below_zero", stops_below_zero},

@@ -16,6 +16,7 @@ const FindingKinds& protection_findings(); // cable and breaker, vessel and reli
 const FindingKinds& probe_findings();      // probes, leads, the unit's input
 const FindingKinds& frost_findings();      // freeze and overheat rules in this loop
 const FindingKinds& heating_findings();    // heating, disinfection, cooling at night
+const FindingKinds& tap_findings();        // heater after the tank, tap circulation, loops without a pump
 const FindingKinds& unit_findings();       // voltage, speed, guards, where probes sit, what stands beside the unit
 
 } // namespace vernal

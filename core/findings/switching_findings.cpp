@@ -56,6 +56,8 @@ public:
             return overruled();
         if (s_.held_by == Priority::dump)
             return by_limit(s_.held, "It cools, falls by the hysteresis, and begins again.");
+        if (s_.held_by == Priority::freeze && in_bursts())
+            return {counted() + "the freeze protection runs in bursts: it is meant to, where frost is rare.", {}, Severity::note};
         if (s_.held_by == Priority::freeze)
             return {counted() + "the freeze protection has warmed its probe and begins anew when it has cooled.", {}};
         if (s_.held_by == Priority::heat)
@@ -149,6 +151,13 @@ private:
                     RunTimes& times = *run_times_of(v, output);
                     times.min_run_s = std::max(times.min_run_s, s);
                 }};
+    }
+
+    bool in_bursts() const
+    {
+        const auto& rules = c_.variant.unit.rules;
+        const Freeze* f = s_.held >= 0 && static_cast<std::size_t>(s_.held) < rules.size() ? std::get_if<Freeze>(&rules[static_cast<std::size_t>(s_.held)].body) : nullptr;
+        return f && f->burst_s > 0;
     }
 
     Told slug() const

@@ -56,6 +56,7 @@ void fields(V& v, T& s)
     v.integer("seed", 0, 1000000, s.seed);
     v.number({"air_min_c", "Coldest air", Quantity::temperature, -60, 50, ""}, s.air_min_c);
     v.number({"air_max_c", "Warmest air", Quantity::temperature, -60, 60, ""}, s.air_max_c);
+    v.number({"wind_m_s", "Wind at the array", Quantity::speed, 0, 30, "1 on a calm night, 3 to 5 in wind; the calmer, the colder a collector gets (estimate)"}, s.wind_m_s);
 }
 
 template <class V, OneOf<Draw> T>

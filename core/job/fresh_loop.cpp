@@ -32,15 +32,21 @@ Limit limit(const char* probe, double limit_c, double hysteresis_k) { return {pr
 
 // What the answers bring, each a bit: values of the parts, probes, outputs, rules.
 class FreshLoop {
-    static constexpr double hidden_k = 20; // that a tank's top is warmer than a probe at its bottom shows
+    static constexpr double least_burst_s = 90; // estimate
+    static constexpr double hidden_k = 20;      // that a tank's top is warmer than a probe at its bottom shows
 
 public:
-    FreshLoop(Variant& v, const LoopAnswers& answers, bool top_probe) : v_(v), a_(answers), loop_(arrangement_of(answers)), top_(top_probe && in_tanks() ? "S3" : "S2") { v.loop.answers = answers; }
+    FreshLoop(Variant& v, const LoopAnswers& answers, int probes) : v_(v), a_(answers), loop_(arrangement_of(answers)), probes_(probes), top_(warmest_probe()) { v.loop.answers = answers; }
 
     void fill()
     {
         parts();
         first_outputs();
+        if (by_itself()) {
+            without_pump();
+            circulation();
+            return;
+        }
         protection();
         collecting();
         second_array();
@@ -50,13 +56,23 @@ public:
         cooler();
         freeze();
         bare_in_the_cold();
+        circulation();
         element();
         take_up();
     }
 
 private:
     bool is(Store s) const { return a_.store == s; }
+    bool by_itself() const { return a_.power == PoweredBy::none; }
+    bool cools() const { return loop_.has(Part::cooler); }
     bool in_tanks() const { return is(Store::tank) || is(Store::two_tanks); }
+
+    const char* warmest_probe() const
+    {
+        if (by_itself())
+            return "S1";
+        return probes_ > 2 && in_tanks() ? "S3" : "S2";
+    }
 
     void parts()
     {
@@ -80,10 +96,19 @@ private:
         }
         if (loop_.drains)
             l.pump.power_w = 75;
+        if (by_itself()) { // one panel, its tank above it, short pipes
+            l.collector.area_m2 = 2.5;
+            l.tank.volume_m3 = 0.18;
+            l.supply = {1.5, 1.5, 0.022, 0.25, 5};
+            l.back = {1.5, 1.5, 0.022, 0.25, 5};
+            l.collector.drop_pa = 150;
+        }
         if (a_.power == PoweredBy::panel)
             l.pump.power_w = 14;
         if (a_.power == PoweredBy::battery)
-            l.pump.power_w = 18;
+            l.pump.power_w = 18, l.battery.reconnect_v = 13; // charged for a while, not just in the sun
+        l.wiring.unit_feed = a_.power == PoweredBy::battery ? UnitFeed::battery : a_.power == PoweredBy::panel ? UnitFeed::panel
+                                                                                                               : UnitFeed::mains;
         l.cooler.indoors = a_.excess == Excess::house;
     }
 
@@ -112,6 +137,7 @@ private:
             const bool two = a_.fields == Fields::two;
             const char* name = d == Driver::pump             ? two ? "East pump" : "Loop pump"
                                : d == Driver::pump_2         ? "West pump"
+                               : d == Driver::circulation    ? "Circulation pump"
                                : d == Driver::exchanger_pump ? "Tank pump"
                                : d == Driver::valve          ? "Valve to the second tank"
                                                              : "Valve to the cooler";
@@ -191,6 +217,45 @@ private:
         return l;
     }
 
+    // Nothing is collected by a rule: the unit keeps the tank warm enough and clean.
+    void without_pump()
+    {
+        v_.probes = {probe("S1", "Tank top", ProbePlace::tank_top)};
+        if (probes_ > 1)
+            v_.probes.push_back(probe("S2", "Tank bottom", ProbePlace::tank_bottom));
+        if (a_.backup != Backup::element)
+            return;
+        Output element{"E1", "Element"};
+        element.drives = Drives::element;
+        v_.unit.outputs.push_back(element);
+        v_.loop.element.set_c = 65; // over what disinfects
+        v_.loop.element.height = 0.1;
+        Heating heating;
+        heating.probe = top_;
+        add(element.key, heating);
+        Disinfection clean;
+        clean.probe = v_.probes.back().key;
+        add(element.key, clean);
+    }
+
+    // By the clock, once the tank can keep its return warm; behind a heater that always can.
+    // As a cooler it runs whatever the hour while the tank is about to be too warm.
+    void circulation()
+    {
+        if (a_.circulation == Circulates::none)
+            return;
+        TapCirculation rule;
+        if (a_.backup != Backup::heater_after) {
+            rule.store = top_;
+            rule.store_min = Temperature::celsius(60);
+            rule.hysteresis = TempDiff::kelvin(4);
+        }
+        const std::string& pump = output(Driver::circulation);
+        add(pump, rule);
+        if (a_.excess == Excess::circulation)
+            add(pump, limit<Divert>(top_.c_str(), store_limit_c() - (top_ == "S2" ? hidden_k + 5 : 5), 10));
+    }
+
     void collecting()
     {
         const Loop& l = v_.loop;
@@ -226,7 +291,7 @@ private:
         if (a_.exchanger_pumps == ExchangerPumps::one)
             return;
         const std::string own = output(Driver::exchanger_pump);
-        if (a_.fields == Fields::two || is(Store::two_tanks) || a_.excess != Excess::none || loop_.drains || a_.carrier == Carrier::water) {
+        if (a_.fields == Fields::two || is(Store::two_tanks) || cools() || loop_.drains || a_.carrier == Carrier::water) {
             for (const Driver leader : {Driver::pump, Driver::pump_2})
                 if (loop_.output_of(leader) >= 0)
                     add(own, Follow{output(leader), 0, 120}); // what is warm in the exchanger is taken along
@@ -280,7 +345,7 @@ private:
     // The pump runs for the cooler even when the tank is full.
     void cooler()
     {
-        if (a_.excess == Excess::none)
+        if (!cools())
             return;
         // All the array gives at 60 K above the air; a larger one cools in fits.
         constexpr double cooler_w_m2k = 10;
@@ -315,7 +380,10 @@ private:
         each_array([&](const std::string& pump, const std::string& source) {
             Freeze rule;
             rule.probe = source;
-            rule.hysteresis = TempDiff::kelvin(20); // until what is warm has reached the end of the pipe
+            rule.hysteresis = TempDiff::kelvin(20);                                                                             // the whole night, in bursts: running on would empty the store before the morning
+            rule.burst_s = std::max(least_burst_s, past_the_slug_s(v_.loop.collector, v_.loop.supply, v_.loop.pump.flow_m3_s)); // until what is warm has passed
+            rule.every_s = 900;
+            rule.store_min = Temperature::celsius(6); // a large array on a small tank takes it near that by the morning
             rule.store = top_;
             add(pump, rule);
         });
@@ -345,6 +413,7 @@ private:
     Variant& v_;
     const LoopAnswers& a_;
     const Arrangement& loop_;
+    int probes_;
     std::string top_, west_, second_; // probes: of what is warmest in the store, of the second array, of the second tank
 };
 
@@ -352,9 +421,9 @@ private:
 
 bool no_frost(const LoopAnswers& a)
 {
-    return a.carrier == Carrier::water && a.empties == Empties::full && (a.power == PoweredBy::panel || a.excess == Excess::cooler || a.array == Array::unglazed || a.array == Array::hose);
+    return a.carrier == Carrier::water && a.empties == Empties::full && (a.power == PoweredBy::none || a.power == PoweredBy::panel || a.excess == Excess::cooler || a.array == Array::unglazed || a.array == Array::hose);
 }
 
-void fill_fresh(Variant& v, const LoopAnswers& answers, bool top_probe) { FreshLoop(v, answers, top_probe).fill(); }
+void fill_fresh(Variant& v, const LoopAnswers& answers, int probes) { FreshLoop(v, answers, probes).fill(); }
 
 } // namespace vernal

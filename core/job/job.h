@@ -95,9 +95,11 @@ struct Job {
 // A job that works at once: one loop put together from these answers, two probes and
 // a third in the tank top, the even-handed pair, three generated days.
 // probes: 3, or 2 where the unit has no input for the tank's top: its limit reads the
-// bottom then, with an allowance.
-Job new_job(const LoopAnswers& answers, int probes = 3);
-Job new_job(const std::string& preset); // it exists
+// bottom then, with an allowance. Where the water circulates by itself 1, at the tank's
+// top, or 2. 0: the usual number.
+Job new_job(const LoopAnswers& answers, int probes = 0);
+int usual_probes(const LoopAnswers& answers); // besides those of a second array or tank: 3, or 1 without a pump
+Job new_job(const std::string& preset);       // it exists
 
 // Ways in which hot water is drawn over a day.
 struct DrawProfile {

@@ -35,6 +35,7 @@ void fields(V& v, T& p)
     v.number({"fittings", "Bends, tees, valves", Quantity::number, 0, 500, "Sum of loss coefficients: bend 0.7 to 1.5, tee 1 to 1.8, open ball valve 0.05 (handbook values, from memory)"}, p.fittings);
     v.number({"roughness_m", "Roughness", Quantity::roughness, 0, 0.003, "Drawn copper and plastic the least, steel the most (Moody 1944)", "", {1.5e-6, 45e-6}}, p.roughness_m);
     v.number({"bears_c", "The pipe bears up to", Quantity::temperature, 0, 400, "Its label; common plastic heating pipe 95 °C; none for copper", "not stated"}, p.bears_c);
+    v.number({"sunlit", "of it in the sun", Quantity::ratio, 0, 1, "Of its outdoor part; insulation in the sun is warmer than the air"}, p.sunlit);
 }
 
 template <class V, OneOf<Tank> T>
@@ -47,6 +48,7 @@ void fields(V& v, T& t)
     v.number({"coil_top", "Coil reaches up to", Quantity::ratio, 0.1, 1, "Share of the tank's height"}, t.coil_top);
     v.boolean({"heat_trap", "Heat trap", "Upper connections that fall away; without one water circles in them"}, t.heat_trap);
     v.boolean({"dip_swapped", "Dip pipe in the wrong port", "Cold water enters at the top"}, t.dip_swapped);
+    v.number({"above_m", "Tank over collector", Quantity::length, -5, 20, "Middle to middle; from this height the water circulates by itself"}, t.above_m);
 }
 
 template <class V, OneOf<Pump> T>
@@ -106,6 +108,37 @@ void fields(V& v, T& c)
     v.number({"ua_w_k", "Heat per kelvin", Quantity::conductance, 1, 20000, "All the array gives, at 60 K above the air"}, c.ua_w_k);
     v.number({"content_m3", "Content", Quantity::volume, 1e-4, 1, ""}, c.content_m3);
     v.boolean({"indoors", "A loop through the house", "Heat goes to the rooms instead of the open"}, c.indoors);
+}
+
+template <class V, OneOf<Heater> T>
+void fields(V& v, T& h)
+{
+    static constexpr std::array kinds{"storage", "through-flow"}, energies{"electric", "gas"};
+    static constexpr std::array ways{"series", "tank-only", "heater-only"};
+    v.choice("kind", kinds, h.kind);
+    v.choice("energy", energies, h.energy);
+    v.choice("way", ways, h.way);
+    v.number({"volume_m3", "Volume", Quantity::volume, 0.005, 5, "Label, of a storage heater"}, h.volume_m3);
+    v.number({"power_w", "Power", Quantity::power, 0, 200000, "Label; what reaches the water"}, h.power_w);
+    v.number({"set_c", "Thermostat", Quantity::temperature, 10, 90, "60 °C against legionella; a tempering valve behind it"}, h.set_c);
+    v.number({"loss_w_k", "Standing loss", Quantity::conductance, 0, 60, "Of a storage heater (estimate)", "", {0.8, 2.5}}, h.loss_w_k);
+    v.number({"bears_c", "Its inlet bears up to", Quantity::temperature, 0, 120, "Label; many through-flow heaters want cold water", "not known"}, h.bears_c);
+}
+
+template <class V, OneOf<Circulation> T>
+void fields(V& v, T& c)
+{
+    static constexpr std::array temperings{"nowhere", "at-tank", "at-taps"};
+    v.number({"length_m", "Length, there and back", Quantity::length, 1, 2000, ""}, c.length_m);
+    v.number({"outdoor_m", "of it outdoors", Quantity::length, 0, 500, "It counts for frost"}, c.outdoor_m);
+    v.number({"bore_m", "Bore", Quantity::bore, 0.004, 0.3, "Measure, or the pipe's table"}, c.bore_m);
+    v.number({"loss_w_mk", "Loss per length", Quantity::line_loss, 0.02, 3, "Insulated; bare twice that and more (estimate)", "", {0.15, 0.3}}, c.loss_w_mk);
+    v.number({"flow_m3_s", "Flow when on", Quantity::flow, 1e-6, 0.02, "So much that it comes back at most 5 K colder (DVGW W 551, from memory)"}, c.flow_m3_s);
+    v.number({"power_w", "Power when on", Quantity::power, 0, 2000, "Label of its pump"}, c.power_w);
+    v.number({"enters_at", "Comes back at", Quantity::ratio, 0, 0.95, "Share of the tank's height; it stirs what lies above"}, c.enters_at);
+    v.choice("tempering", temperings, c.tempering);
+    v.boolean({"by_cold_line", "Back through the cold line", "Without a pipe of its own: the cold taps run warm"}, c.by_cold_line);
+    v.number({"bears_c", "The pipe bears up to", Quantity::temperature, 0, 400, "Its label; none for copper", "not stated"}, c.bears_c);
 }
 
 template <class V, OneOf<Reservoir> T>
@@ -168,6 +201,10 @@ void fields(V& v, T& b)
     v.number({"charge_limit_v", "Charge limit", Quantity::voltage, 2, 70, "By the battery's maker (12 V)", "", {14.1, 14.8}}, b.charge_limit_v);
     v.number({"other_load_w", "Other loads", Quantity::small_power, 0, 500, "The unit itself", "", {0.5, 3}}, b.other_load_w);
     v.number({"start_charge", "Charge at the start", Quantity::ratio, 0, 1, ""}, b.start_charge);
+    static constexpr std::array charging{"direct", "tracking"};
+    static constexpr std::array faults{"none", "no-charge", "feeds-through"};
+    v.choice("charging", charging, b.charging);
+    v.choice("fault", faults, b.fault);
     v.number({"cut_delay_s", "Cuts off after", Quantity::duration, 0, 600, "A few seconds, so that the dip of a starting motor does not cut off"}, b.cut_delay_s);
 }
 
@@ -212,6 +249,8 @@ void fields(V& v, T& w)
     v.number({"output_a", "The unit's output bears", Quantity::current, 0.05, 125, "Label of the unit"}, w.output_a);
     v.number({"bears_v", "The unit's supply bears", Quantity::voltage, 0, 400, "Label of the unit", "not known"}, w.bears_v);
     v.boolean({"plug", "The unit hangs on a plug", "Fixed wiring is expected"}, w.plug);
+    static constexpr std::array feeds{"mains", "panel", "battery", "load-output", "panel-and-mains"};
+    v.choice("unit_feed", feeds, w.unit_feed);
 }
 
 template <class V, OneOf<RockBed> T>
@@ -235,6 +274,7 @@ void fields(V& v, T& a)
     v.choice("power", answer_keys("power"), a.power);
     v.choice("excess", answer_keys("excess"), a.excess);
     v.choice("backup", answer_keys("backup"), a.backup);
+    v.choice("circulation", answer_keys("circulation"), a.circulation);
 }
 
 template <class V, OneOf<Loop> T>
@@ -257,6 +297,8 @@ void fields(V& v, T& l)
     v.spare_object("slab", l.slab);
     v.spare_object("room", l.room);
     v.spare_object("cooler", l.cooler);
+    v.spare_object("heater", l.heater);
+    v.spare_object("circulation", l.circulation);
     v.spare_object("reservoir", l.reservoir);
     v.spare_object("drain_back", l.drain_back);
     v.spare_object("panel", l.panel);

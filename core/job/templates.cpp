@@ -34,12 +34,14 @@ const std::vector<DrawProfile>& draw_profiles()
     return table;
 }
 
+int usual_probes(const LoopAnswers& answers) { return answers.power == PoweredBy::none ? 1 : 3; }
+
 Job new_job(const LoopAnswers& answers, int probes)
 {
     Job job;
     job.site = {"", {46.0, 8.0, 400.0, 1.0}};
     Variant v;
-    fill_fresh(v, answers, probes > 2);
+    fill_fresh(v, answers, probes > 0 ? probes : usual_probes(answers));
     sort_by_priority(v.unit.rules);
     job.variants = {v};
     job.days = {generated("Clear day", 6, 18, Clouds::clear, 11, 24), generated("Racing clouds", 4, 22, Clouds::racing, 6, 15),
@@ -48,7 +50,7 @@ Job new_job(const LoopAnswers& answers, int probes)
     if (no_frost(answers))
         job.days.back() = generated("Cold day", 1, 16, Clouds::clear, 9, 16);
     else if (answers.carrier == Carrier::water && answers.empties == Empties::full)
-        job.days.back() = generated("Frosty day", 1, 16, Clouds::clear, 2, 10);
+        job.days.back() = generated("Frosty day", 1, 16, Clouds::clear, 5, 13);
     if (!arrangement_of(answers).has(Part::tank))
         for (Day& d : job.days)
             d.draws.clear();

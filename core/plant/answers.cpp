@@ -22,7 +22,7 @@ struct Condition {
 };
 
 // In the order of loop_questions().
-using AnswerTypes = std::tuple<Array, Fields, Carrier, Empties, Transfer, ExchangerPumps, Store, PoweredBy, Excess, Backup>;
+using AnswerTypes = std::tuple<Array, Fields, Carrier, Empties, Transfer, ExchangerPumps, Store, PoweredBy, Excess, Backup, Circulates>;
 template <class E, std::size_t i = 0>
 constexpr std::size_t question_of()
 {
@@ -72,6 +72,19 @@ const std::vector<Refusal>& refusals()
         {{is(Array::tubes), is(Empties::valve)}, "Tubes stay warm while the pipe beside them freezes: a valve that drains by the collector's probe opens too late"},
         {{is(Transfer::coil), is(Store::pool, Store::slab, Store::room)}, "A coil lies in a tank"},
         {{is(Backup::element), is(Store::pool, Store::slab, Store::room)}, "The element sits in a tank"},
+        {{is(Backup::heater_after), is(Store::pool, Store::slab, Store::room)}, "A heater after the tank warms what is drawn from a tank"},
+        {{is(Circulates::taps), is(Store::pool, Store::slab, Store::room)}, "What circulates to the taps comes from a tank"},
+        {{is(Excess::circulation), is(Circulates::none)}, "The tap circulation takes heat only where there is one"},
+        {{is(Excess::circulation), is(Store::pool, Store::slab, Store::room)}, "The tap circulation takes heat from a tank"},
+        {{is(Excess::circulation), is(Backup::heater_after)}, "Behind a heater of its own the circulation keeps that heater warm and takes nothing from the solar tank"},
+        {{is(PoweredBy::none), is(Store::two_tanks, Store::pool, Store::slab, Store::room)}, "Water rises by itself into one tank above the collector"},
+        {{is(PoweredBy::none), is(Carrier::air)}, "Air that rises by itself leaves a unit nothing to switch"},
+        {{is(PoweredBy::none), is(Transfer::exchanger)}, "What rises by itself does not push through an outside exchanger: straight or by a coil"},
+        {{is(PoweredBy::none), is(Empties::reservoir, Empties::open_tank)}, "An array that empties wants a pump to fill it"},
+        {{is(PoweredBy::none), is(Empties::valve)}, "Collector and tank in one are not drained by the unit: where it freezes, glycol and a coil"},
+        {{is(PoweredBy::none), is(Fields::two)}, "Each array whose water circulates by itself has a tank of its own"},
+        {{is(PoweredBy::none), is(Excess::cooler, Excess::house)}, "Without a pump nothing sends heat to a cooler"},
+        {{is(PoweredBy::none), is(Backup::none, Backup::heater_after), is(Circulates::none)}, "Where the water circulates by itself and neither element nor tap circulation is there, a unit has nothing to switch"},
         {{is(Transfer::straight, Transfer::coil), is(ExchangerPumps::two)}, "Without an exchanger there is no second pump for it"},
     };
     return table;
@@ -90,9 +103,10 @@ const std::vector<LoopQuestion>& loop_questions()
         question<&A::transfer>("transfer", "How does the heat reach the store?", {{"straight", "with the store's own water or air"}, {"coil", "by a coil"}, {"exchanger", "by an outside exchanger"}}),
         question<&A::exchanger_pumps>("exchanger_pumps", "What drives the exchanger's second pump?", {{"one", "there is none, or the first output"}, {"two", "an output of its own"}}),
         question<&A::store>("store", "What stores?", {{"tank", "a tank"}, {"two-tanks", "two tanks by a valve"}, {"pool", "a pool"}, {"slab", "a heated slab"}, {"room", "a room"}}),
-        question<&A::power>("power", "What drives the pump?", {{"mains", "the mains"}, {"panel", "a panel"}, {"battery", "panel and battery"}}),
-        question<&A::excess>("excess", "What takes too much heat?", {{"none", "nothing"}, {"cooler", "a cooler on a three-way valve"}, {"house", "a loop through the house"}}),
-        question<&A::backup>("backup", "What backs it up?", {{"none", "nothing"}, {"element", "an element in the tank"}}),
+        question<&A::power>("power", "What drives the pump?", {{"mains", "the mains"}, {"panel", "a panel"}, {"battery", "panel and battery"}, {"none", "nothing: the water circulates by itself"}}),
+        question<&A::excess>("excess", "What takes too much heat?", {{"none", "nothing"}, {"cooler", "a cooler on a three-way valve"}, {"house", "a loop through the house"}, {"circulation", "the tap circulation"}}),
+        question<&A::backup>("backup", "What backs it up?", {{"none", "nothing"}, {"element", "an element in the tank"}, {"heater-after", "a heater after the tank"}}),
+        question<&A::circulation>("circulation", "Does hot water circulate?", {{"none", "no"}, {"taps", "past the taps and back"}}),
     };
     return table;
 }

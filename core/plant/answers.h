@@ -35,12 +35,17 @@ enum class Fields : std::uint8_t { one,
     two };
 enum class PoweredBy : std::uint8_t { mains,
     panel,
-    battery };
+    battery,
+    none }; // the water circulates by itself
 enum class Excess : std::uint8_t { none,
     cooler,
-    house };
+    house,
+    circulation }; // the tap circulation, run longer
 enum class Backup : std::uint8_t { none,
-    element };
+    element,
+    heater_after }; // fed by the solar tank
+enum class Circulates : std::uint8_t { none,
+    taps };
 
 struct LoopAnswers {
     Array array = Array::flat;
@@ -53,6 +58,7 @@ struct LoopAnswers {
     PoweredBy power = PoweredBy::mains;
     Excess excess = Excess::none;
     Backup backup = Backup::none;
+    Circulates circulation = Circulates::none;
     bool operator==(const LoopAnswers&) const = default;
 };
 

@@ -1,5 +1,7 @@
 #include "fluid.h"
 
+#include "hydraulics.h"
+
 #include "core/units/root.h"
 
 #include <algorithm>
@@ -90,6 +92,6 @@ double boiling_c(double pressure_pa)
 // Ideal gas at 101.325 kPa, R = 287.05 J/kgK; c_p as tabled for dry air at 300 K
 // (Incropera & DeWitt, Fundamentals of Heat and Mass Transfer, table A.4; from
 // memory), viscosity from the same table at 313 K.
-Fluid warm_air() { return {101325.0 / (287.05 * 313.15), 1007.0, -273.15, 1.91e-5}; }
+Fluid warm_air(double altitude_m) { return {atmosphere_pa(altitude_m) / (287.05 * 313.15), 1007.0, -273.15, 1.91e-5}; }
 
 } // namespace vernal

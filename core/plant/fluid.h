@@ -27,6 +27,6 @@ double saturation_pa(double temp_c);
 double boiling_c(double pressure_pa);
 
 // Dry air at 40 °C near sea level; it does not freeze.
-Fluid warm_air();
+Fluid warm_air(double altitude_m = 0); // thinner with the height, by the standard atmosphere
 
 } // namespace vernal

@@ -21,12 +21,14 @@ constexpr double reverse_every_s = 300.0; // the thermosiphon is looked at anew
 constexpr double vapour_j_kgk = 461.5;    // gas constant of water vapour
 constexpr double least_reverse = 1e-4;    // of the pump's flow; less is none
 constexpr double warmth_step_k = 10.0;
+constexpr double natural_every_s = 60.0; // where the water circulates by itself, and where a valve tempers what circulates
+constexpr double tempering_steps = 64.0;
 
 } // namespace
 
 const char* trouble_text(Trouble trouble)
 {
-    static constexpr std::array texts{"", "runs dry", "has lost its prime", "locked by air", "draws steam", "works against a shut line"};
+    static constexpr std::array texts{"", "runs dry", "has lost its prime", "locked by air", "draws steam", "works against a shut line", "has no power to turn"};
     return texts[static_cast<std::size_t>(trouble)];
 }
 
@@ -47,6 +49,7 @@ HydraulicState::HydraulicState(const Network& network, const Loop& loop, double 
       power_(loop, network.arrangement().has(Part::battery) ? Power::Source::battery : network.arrangement().has(Part::panel) ? Power::Source::panel
                                                                                                                               : Power::Source::mains)
 {
+    loop_pump_ = network.arrangement().output_of(Driver::pump);
     settle_flows({});
     if (may_reverse())
         reverse_left_s_ = reverse_every_s;
@@ -79,7 +82,7 @@ void HydraulicState::settle_flows(const std::vector<double>& t)
         warmth_ = warmth;
     }
     const Arrangement& a = network_.arrangement();
-    const Fluid fluid = a.carrier == Carrier::air ? warm_air() : fluid_at(a.carrier == Carrier::glycol ? loop_.glycol_fraction : 0.0, warmth_ * warmth_step_k);
+    const Fluid fluid = a.carrier == Carrier::air ? warm_air() : fluid_at(glycol_share(loop_), warmth_ * warmth_step_k);
     const auto flow = [&](const Route& r, Pump pump, std::size_t which, const Fluid& carried, double lift_m) {
         pump.speed *= acting_.pumps[which].speed_share();
         return pump_flow(loop_, r, pump, carried, lift_m) * acting_.pumps[which].flow_share();
@@ -107,6 +110,39 @@ void HydraulicState::settle_reverse(const std::vector<double>& t)
     reverse_m3_s_ = share < least_reverse ? 0.0 : std::exp2(std::round(4 * std::log2(share)) / 4) * loop_.pump.flow_m3_s;
 }
 
+// The cold column: the supply and where it leaves the store; the warm one: array and return.
+void HydraulicState::settle_natural(const std::vector<double>& t)
+{
+    const Route& route = network_.arrangement().routes.front();
+    const NodeRange coil = network_.nodes_of(Segment::coil);
+    const double store_c = t[coil.count > 0 ? coil.last() : network_.tank(0).first];
+    const double cold_c = (network_.mean_c({Segment::supply_pipe}, t) + store_c) / 2;
+    const double share = natural_flow(loop_, route, cold_c, network_.mean_c({Segment::collector, Segment::return_pipe}, t)) / most_natural_m3_s;
+    // In steps of a fifth: factors are kept per flow.
+    natural_m3_s_ = share < least_reverse ? 0.0 : std::exp2(std::round(4 * std::log2(share)) / 4) * most_natural_m3_s;
+}
+
+bool HydraulicState::tempers() const
+{
+    const Arrangement& a = network_.arrangement();
+    return a.has(Part::circulation) && loop_.circulation.tempering == Tempering::at_tank && (acting_.running >> a.driven_by(Driver::circulation) & 1U) != 0;
+}
+
+void HydraulicState::settle_tempering(const std::vector<double>& t)
+{
+    hot_share_ = 1;
+    if (!tempers())
+        return;
+    const double hot = t[network_.delivers()], back = t[network_.node_of(ProbePlace::circulation_return)];
+    if (hot > tempered_c && hot > back)
+        hot_share_ = std::round(std::clamp((tempered_c - back) / (hot - back), 0.0, 1.0) * tempering_steps) / tempering_steps;
+}
+
+double HydraulicState::round_m3_s(const Route& r) const
+{
+    return loop_.circulation.flow_m3_s * (r.ring.size() > 1 ? hot_share_ : 1 - hot_share_);
+}
+
 // A dip pipe that lost its water, and water that boils before the pump takes it.
 void HydraulicState::settle_suction(const std::vector<double>& t)
 {
@@ -119,6 +155,8 @@ Trouble HydraulicState::trouble() const
 {
     if (!pump_)
         return Trouble::none;
+    if (stands_still())
+        return Trouble::no_power;
     if (loop_.pump.shut || acting_.shut)
         return Trouble::dead_head;
     if (!drains())
@@ -133,7 +171,8 @@ Trouble HydraulicState::trouble() const
 void HydraulicState::count_trouble(double seconds)
 {
     switch (trouble()) {
-    case Trouble::none: return;
+    case Trouble::none:
+    case Trouble::no_power: return; // Power counts it
     case Trouble::dry:
     case Trouble::no_prime: figures_.dry_run_s += seconds; return;
     case Trouble::air_lock: figures_.air_locked_s += seconds; return;
@@ -154,9 +193,18 @@ void HydraulicState::weather(const Surroundings& s)
         power_.minute(s.sun_w_m2[static_cast<std::size_t>(SunPlane::panel)], s.air_c, pump_);
 }
 
-void HydraulicState::outputs(const Acting& acting, const std::vector<double>& t)
+double HydraulicState::outputs(const Acting& acting, std::vector<double>& t, double mains_c)
 {
-    const bool on = (acting.running & 1U) != 0;
+    const bool was_out = let_out();
+    act(acting, t);
+    if (was_out == let_out())
+        return 0;
+    return was_out ? -network_.let_in_j(t, mains_c) : network_.let_out_j(t);
+}
+
+void HydraulicState::act(const Acting& acting, const std::vector<double>& t)
+{
+    const bool on = loop_pump_ >= 0 && (acting.running >> loop_pump_ & 1U) != 0;
     const bool turned = acting.pumps != acting_.pumps, moved = acting.shut != acting_.shut || acting.emptied != acting_.emptied;
     acting_ = acting;
     if (turned) {
@@ -209,6 +257,8 @@ double HydraulicState::sweep_s() const
 
 double HydraulicState::until_change_s() const
 {
+    if (!network_.arrangement().pumped() || tempers())
+        return natural_every_s;
     if (!drains())
         return reverse_left_s_;
     const double sweep = sweep_s() - since_full_s_;
@@ -236,6 +286,10 @@ void HydraulicState::pass(double seconds, std::vector<double>& t)
     reverse_left_s_ -= seconds;
     if (reverse_left_s_ <= 1e-9)
         settle_reverse(t);
+    if (!network_.arrangement().pumped())
+        settle_natural(t);
+    if (network_.arrangement().has(Part::circulation))
+        settle_tempering(t);
     if (!drains())
         return;
     if (pump_)
@@ -267,7 +321,15 @@ Flows HydraulicState::flows(double draw_w_k, double mains_c) const
     const auto& routes = network_.arrangement().routes;
     for (std::size_t r = 0; r < routes.size(); ++r) {
         const Route& route = routes[r];
+        if (route.turns == Driver::nothing) {
+            f.route_w_k[r] = network_.rate_w_k(r, natural_m3_s_);
+            continue;
+        }
         const bool open = route.open(acting_.running), first = route.turns == Driver::pump;
+        if (route.turns == Driver::circulation) {
+            f.route_w_k[r] = on(route.pump) ? network_.rate_w_k(r, round_m3_s(route)) : 0.0;
+            continue;
+        }
         if (open && first && !on(0) && reverse_m3_s_ > 0)
             f.route_w_k[r] = -network_.rate_w_k(r, reverse_m3_s_);
         if (!open || !on(route.pump) || (first && acting_.shut) || (route.collects() && acting_.emptied))

@@ -38,7 +38,8 @@ enum class Trouble : std::uint8_t { none,
     no_prime,
     air_lock,
     cavitates,
-    dead_head };
+    dead_head,
+    no_power };
 const char* trouble_text(Trouble trouble); // "runs dry"; none: empty
 
 struct HydraulicFigures {
@@ -82,7 +83,7 @@ public:
 
     bool drains() const { return network_.arrangement().drains; }
     Filling filling() const { return state_; }
-    bool drained() const { return drains() && (state_ == Filling::empty || state_ == Filling::filling); }
+    bool drained() const { return let_out() || (drains() && (state_ == Filling::empty || state_ == Filling::filling)); }
     bool siphon() const { return siphon_; }
     Trouble trouble() const; // of the loop pump, as it stands
     // Flow of the loop pump when it has its water, m³/s: while it fills, up to the top, and with the siphon.
@@ -91,6 +92,10 @@ public:
     double full_m3_s() const { return full_flow_; }
     // Of fluid that goes round backwards by itself, m³/s.
     double reverse_m3_s() const { return reverse_m3_s_; }
+    // The loop pump is asked for, and panel or battery do not turn it.
+    bool stands_still() const { return pump_ && follows_sun() && power_.speed(true) <= 0; }
+    // Where no pump drives it, forwards, m³/s.
+    double natural_m3_s() const { return natural_m3_s_; }
     // Until the next change by itself, s; infinity: none.
     double until_change_s() const;
 
@@ -101,7 +106,8 @@ public:
     const Power& power() const { return power_; }
 
     // The outputs as they stand from now on.
-    void outputs(const Acting& acting, const std::vector<double>& t);
+    // A drain-down valve lets water go or in: heat leaves the loop, J (negative: enters).
+    double outputs(const Acting& acting, std::vector<double>& t, double mains_c);
     bool emptied() const { return acting_.emptied; }
     // Time passes with the outputs as they stand; never beyond until_change_s()
     // by more than a sample. May move water, and with it heat, between nodes.
@@ -116,13 +122,19 @@ public:
     }
 
 private:
+    void act(const Acting& acting, const std::vector<double>& t);
     void enter(Filling state, double seconds);
     void settle_siphon(const std::vector<double>& t, double seconds);
     void settle_suction(const std::vector<double>& t);
     void settle_flows(const std::vector<double>& t);
     void settle_reverse(const std::vector<double>& t);
     void count_trouble(double seconds);
+    void settle_natural(const std::vector<double>& t);
+    void settle_tempering(const std::vector<double>& t);
     bool may_reverse() const;
+    bool let_out() const { return acting_.emptied && network_.arrangement().answers.empties == Empties::valve; }
+    bool tempers() const; // the circulation runs, and a valve at the tank mixes what comes back into it
+    double round_m3_s(const Route& circulation) const;
     const Route& open_route() const; // of the loop pump, as the valves stand
     double ring_flow() const;
     double sweep_s() const; // of running without a siphon until the return pipe is free of air
@@ -132,6 +144,8 @@ private:
     std::array<double, 2> other_flow_{}; // of the second array's and the exchanger's pump
     int warmth_ = 4;                     // of the ring, in tens of degrees: what its flows are reckoned at
     Acting acting_;
+    int loop_pump_;                           // output; −1: none
+    double natural_m3_s_ = 0, hot_share_ = 1; // of what circulates: from the tank or heater
     double reverse_m3_s_ = 0, reverse_left_s_ = std::numeric_limits<double>::infinity();
     bool primed_ = true, cavitates_ = false, air_locked_ = false;
     Filling state_ = Filling::running;

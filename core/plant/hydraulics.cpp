@@ -21,8 +21,6 @@ double colebrook(double re, double roughness)
     return 1 / (x * x);
 }
 
-double fluid_share(const Loop& l) { return arrangement_of(l).carrier == Carrier::glycol ? l.glycol_fraction : 0.0; }
-
 } // namespace
 
 double atmosphere_pa(double altitude_m) { return 101325.0 * std::pow(1 - 2.25577e-5 * altitude_m, 5.25588); }
@@ -107,14 +105,29 @@ double pump_flow(const Loop& l, const Route& route, const Pump& p, const Fluid& 
     return p.by_curve && curve_known(p) ? working_flow(l, route, p, fluid, lift_m, p.speed) : flow_against(p, lift_m, p.speed);
 }
 
-double thermosiphon_flow(const Loop& l, const Route& route, double cold_c, double warm_c)
+namespace {
+
+// What the weights of two columns of this height drive through the ring; below `most`.
+double driven_flow(const Loop& l, const Route& route, double cold_c, double warm_c, double height_m, double most)
 {
-    const double x = fluid_share(l);
-    const double drive = (fluid_at(x, cold_c).density_kg_m3 - fluid_at(x, warm_c).density_kg_m3) * gravity_m_s2 * l.check_valve.rise_m;
+    const double x = glycol_share(l);
+    const double drive = (fluid_at(x, cold_c).density_kg_m3 - fluid_at(x, warm_c).density_kg_m3) * gravity_m_s2 * height_m;
     if (drive <= 0)
         return 0;
     const Fluid middle = fluid_at(x, (cold_c + warm_c) / 2);
-    return falling_zero(0.0, l.pump.flow_m3_s, [&](double q) { return drive - ring_drop_pa(l, route, middle, q); });
+    return falling_zero(0.0, most, [&](double q) { return drive - ring_drop_pa(l, route, middle, q); });
+}
+
+} // namespace
+
+double thermosiphon_flow(const Loop& l, const Route& route, double cold_c, double warm_c)
+{
+    return driven_flow(l, route, cold_c, warm_c, l.check_valve.rise_m, l.pump.flow_m3_s);
+}
+
+double natural_flow(const Loop& l, const Route& route, double cold_c, double warm_c)
+{
+    return driven_flow(l, route, cold_c, warm_c, l.tank.above_m, most_natural_m3_s);
 }
 
 double suction_head_m(double water_c, double suction_m, double altitude_m)

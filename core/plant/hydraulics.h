@@ -52,6 +52,10 @@ double pump_flow(const Loop& loop, const Route& route, const Pump& pump, const F
 // (ρ_cold − ρ_warm) g h against the ring's friction. 0: nothing drives it.
 double thermosiphon_flow(const Loop& loop, const Route& route, double cold_c, double warm_c);
 
+// The same in a loop without a pump, its tank `above_m` over the collector, middle to middle.
+double natural_flow(const Loop& loop, const Route& route, double cold_c, double warm_c);
+inline constexpr double most_natural_m3_s = 1e-3; // that is looked for
+
 // Head over the vapour pressure at the pump's inlet (NPSH available), m, of water
 // open to the air that stands `suction_m` below it (negative: above).
 double suction_head_m(double water_c, double suction_m, double altitude_m);

@@ -46,6 +46,8 @@ const std::vector<Named>& named()
 }
 
 bool has_tank(const LoopAnswers& a) { return a.store == Store::tank || a.store == Store::two_tanks; }
+bool by_itself(const LoopAnswers& a) { return a.power == PoweredBy::none; }
+bool cools(const LoopAnswers& a) { return a.excess == Excess::cooler || a.excess == Excess::house; }
 bool empties_by_itself(const LoopAnswers& a) { return a.empties == Empties::reservoir || a.empties == Empties::open_tank; }
 // Nothing but the vessel takes what expands.
 bool closed(const LoopAnswers& a) { return a.carrier != Carrier::air && !empties_by_itself(a) && (a.transfer != Transfer::straight || a.store == Store::slab); }
@@ -62,33 +64,40 @@ std::vector<Part> parts_of(const LoopAnswers& a)
     add(a.store == Store::pool, {P::pool});
     add(a.store == Store::slab, {P::slab});
     add(a.store == Store::room, {P::rock_bed, P::room});
-    add(true, {P::pump, P::supply});
+    add(!by_itself(a), {P::pump});
+    add(true, {P::supply});
     add(a.backup == Backup::element, {P::element});
+    add(a.backup == Backup::heater_after, {P::heater});
+    add(a.circulation == Circulates::taps, {P::circulation});
     add(true, {P::wiring});
-    add(!empties_by_itself(a), {P::check_valve});
+    add(!empties_by_itself(a) && !by_itself(a), {P::check_valve});
     add(closed(a), {P::vessel});
     add(a.transfer == Transfer::exchanger, {P::exchanger, P::exchanger_pump});
     add(a.empties == Empties::reservoir, {P::reservoir});
     add(empties_by_itself(a), {P::drain_back});
-    add(a.power != PoweredBy::mains, {P::panel, P::motor});
+    add(a.power == PoweredBy::panel || a.power == PoweredBy::battery, {P::panel, P::motor});
     add(a.power == PoweredBy::battery, {P::battery});
     add(a.store == Store::two_tanks, {P::tank_2, P::valve});
     add(a.fields == Fields::two, {P::collector_2, P::back_2, P::pump_2, P::supply_2});
-    add(a.excess != Excess::none, {P::cooler, P::cooler_valve});
+    add(cools(a), {P::cooler, P::cooler_valve});
     return out;
 }
 
 std::vector<Driver> drivers_of(const LoopAnswers& a)
 {
-    std::vector<Driver> out{Driver::pump};
+    std::vector<Driver> out;
+    if (!by_itself(a))
+        out.push_back(Driver::pump);
     if (a.fields == Fields::two)
         out.push_back(Driver::pump_2);
     if (a.transfer == Transfer::exchanger && a.exchanger_pumps == ExchangerPumps::two)
         out.push_back(Driver::exchanger_pump);
     if (a.store == Store::two_tanks)
         out.push_back(Driver::valve);
-    if (a.excess != Excess::none)
+    if (cools(a))
         out.push_back(Driver::cooler_valve);
+    if (a.circulation == Circulates::taps)
+        out.push_back(Driver::circulation);
     return out;
 }
 
@@ -109,13 +118,14 @@ std::vector<std::vector<Segment>> through_stores(const LoopAnswers& a)
 std::vector<Route> routes_of(const Arrangement& a)
 {
     const LoopAnswers& answers = a.answers;
-    const bool exchanger = answers.transfer == Transfer::exchanger, cools = answers.excess != Excess::none;
+    const bool exchanger = answers.transfer == Transfer::exchanger, sheds = cools(answers);
     const auto stores = through_stores(answers);
     using Valves = std::vector<Route::Valve>;
     const auto to_store = [&](std::size_t s) { return stores.size() > 1 ? Valves{{a.driven_by(Driver::valve), s == 1}} : Valves{}; };
     std::vector<Route> out;
     const auto collecting = [&](bool second, const std::vector<Segment>& middle, Valves valves) {
-        Route r{second ? a.driven_by(Driver::pump_2) : 0, {second ? S::collector_2 : S::collector, second ? S::return_2 : S::return_pipe}, std::move(valves), second ? Driver::pump_2 : Driver::pump};
+        Route r{second ? a.driven_by(Driver::pump_2) : 0, {second ? S::collector_2 : S::collector, second ? S::return_2 : S::return_pipe}, std::move(valves), second ? Driver::pump_2 : by_itself(answers) ? Driver::nothing
+                                                                                                                                                                                                           : Driver::pump};
         if (answers.empties == Empties::reservoir)
             r.ring.push_back(S::reservoir);
         r.ring.insert(r.ring.end(), middle.begin(), middle.end());
@@ -127,11 +137,11 @@ std::vector<Route> routes_of(const Arrangement& a)
             continue;
         for (std::size_t s = 0; s < (exchanger ? 1 : stores.size()); ++s) {
             Valves valves = exchanger ? Valves{} : to_store(s);
-            if (cools)
+            if (sheds)
                 valves.push_back({a.driven_by(Driver::cooler_valve), false});
             collecting(second, exchanger ? std::vector<Segment>{S::exchanger_hot} : stores[s], std::move(valves));
         }
-        if (cools)
+        if (sheds)
             collecting(second, {S::cooler}, {{a.driven_by(Driver::cooler_valve), true}});
     }
     for (std::size_t s = 0; exchanger && s < stores.size(); ++s) {
@@ -139,6 +149,11 @@ std::vector<Route> routes_of(const Arrangement& a)
         r.ring.insert(r.ring.end(), stores[s].begin(), stores[s].end());
         out.push_back(std::move(r));
     }
+    // Past the taps and back; what a tempering valve at its beginning sends round once
+    // more runs in a ring of its own.
+    if (a.has(P::circulation))
+        for (std::vector<Segment> ring : {std::vector{S::circulation, a.has(P::heater) ? S::heater : S::tank_up}, std::vector{S::circulation}})
+            out.push_back({a.driven_by(Driver::circulation), std::move(ring), {}, Driver::circulation});
     return out;
 }
 
@@ -162,12 +177,15 @@ std::vector<ProbePlace> places_of(const LoopAnswers& a)
         add({W::tank_2_bottom, W::tank_2_top});
     if (a.fields == Fields::two)
         out.push_back(W::collector_2);
+    if (a.circulation == Circulates::taps)
+        out.push_back(W::circulation_return);
     return out;
 }
 
 std::string title_of(const LoopAnswers& a)
 {
-    std::string s = a.carrier == Carrier::air         ? "Hot air"
+    std::string s = by_itself(a)                      ? a.carrier == Carrier::glycol ? "Glycol by itself" : "Water by itself"
+                    : a.carrier == Carrier::air       ? "Hot air"
                     : a.empties == Empties::open_tank ? "Open-tank drain-back"
                     : a.empties == Empties::reservoir ? a.carrier == Carrier::glycol ? "Glycol drain-back" : "Drain-back"
                     : a.carrier == Carrier::glycol    ? "Glycol"
@@ -190,11 +208,20 @@ std::string title_of(const LoopAnswers& a)
     return s;
 }
 
+// What hangs on a tank of any loop.
+std::string beside_the_tank(const LoopAnswers& a)
+{
+    std::string s = a.backup == Backup::heater_after ? ", heater after it" : "";
+    if (a.circulation == Circulates::taps)
+        s += a.excess == Excess::circulation ? ", cooled by the tap circulation" : ", tap circulation";
+    return s;
+}
+
 std::string about_of(const LoopAnswers& a)
 {
     std::string s;
     for (const LoopQuestion& q : loop_questions())
-        if (std::string(q.key) != "exchanger_pumps" && std::string(q.key) != "backup")
+        if (std::string(q.key) != "exchanger_pumps" && std::string(q.key) != "backup" && std::string(q.key) != "circulation")
             s += (s.empty() ? "" : "; ") + std::string(q.answers[q.get(a)].text);
     s.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(s.front())));
     return s;
@@ -205,7 +232,9 @@ Arrangement joined(const LoopAnswers& answers)
     Arrangement a;
     a.answers = answers;
     LoopAnswers plain = answers;
-    plain.backup = Backup::none; // an element fits every tank
+    plain.backup = Backup::none; // an element fits every tank, so does what hangs on its hot side
+    if (answers.excess == Excess::none)
+        plain.circulation = Circulates::none;
     const auto preset = std::find_if(named().begin(), named().end(), [&](const Named& n) { return n.answers == plain; });
     if (preset != named().end()) {
         a.key = preset->key;
@@ -215,6 +244,7 @@ Arrangement joined(const LoopAnswers& answers)
         a.title = title_of(answers);
         a.about = about_of(answers);
     }
+    a.title += beside_the_tank(answers);
     a.carrier = answers.carrier;
     a.drains = empties_by_itself(answers);
     a.parts = parts_of(answers);

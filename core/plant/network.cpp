@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdio>
+#include <numeric>
 
 namespace vernal {
 namespace {
@@ -18,7 +19,7 @@ double vapour_slope(double t) { return vapour_kpa(t) * magnus_b * magnus_c / ((t
 Surroundings Surroundings::between(const Surroundings& a, const Surroundings& b, double share)
 {
     const auto at = [&](double x, double y) { return x + share * (y - x); };
-    Surroundings s{at(a.air_c, b.air_c), {}, at(a.net_sky_w_m2, b.net_sky_w_m2)};
+    Surroundings s{at(a.air_c, b.air_c), {}, at(a.net_sky_w_m2, b.net_sky_w_m2), at(a.pane_k, b.pane_k)};
     for (std::size_t p = 0; p < sun_planes; ++p)
         s.sun_w_m2[p] = at(a.sun_w_m2[p], b.sun_w_m2[p]);
     return s;
@@ -59,11 +60,11 @@ void Network::Face::carry(std::vector<double>& k, double w) const
     k[to_from] += w;
 }
 
-double Network::net_up(const TankNodes& tank, const Flows& flows) const
+double Network::net_up(const TankNodes& tank, std::size_t face, const Flows& flows) const
 {
     double up = tank.drawn && !tank.dip_swapped ? flows.draw_w_k : 0.0;
     for (std::size_t r = 0; r < max_routes; ++r)
-        up -= tank.downward[r] * flows.route_w_k[r];
+        up -= tank.downward[face][r] * flows.route_w_k[r];
     return up;
 }
 
@@ -74,11 +75,17 @@ void Network::assemble(const Flows& flows, std::vector<double>& k) const
         if (flows.route_w_k[r] != 0)
             (flows.route_w_k[r] > 0 ? route_k_ : route_back_k_)[r].add_to(k, std::fabs(flows.route_w_k[r]));
     for (const TankNodes& tank : tanks_) {
-        const double up = net_up(tank, flows);
-        for (const Face& f : up > 0 ? tank.up : tank.down)
-            f.carry(k, std::fabs(up));
+        for (std::size_t i = 0; i + 1 < tank.nodes.count; ++i) {
+            const double up = net_up(tank, i, flows);
+            (up > 0 ? tank.up : tank.down)[i].carry(k, std::fabs(up));
+        }
         if (tank.drawn)
             k[pattern_.diagonal(tank.nodes.last())] -= flows.draw_w_k;
+    }
+    if (fed_heater_ >= 0 || past_tank_) {
+        k[pattern_.diagonal(delivers_)] -= flows.draw_w_k;
+        if (fed_heater_ >= 0)
+            k[pattern_.slot(static_cast<int>(delivers_), static_cast<int>(tanks_.front().nodes.last()))] += flows.draw_w_k;
     }
 }
 
@@ -90,7 +97,7 @@ void Network::rates(const std::vector<double>& k, const Flows& flows, const Surr
         out[i] = to_air[i] * s.air_c + room[i];
     pattern_.add_product(k.data(), t, dt);
     for (const Sun& sun : suns_)
-        out[sun.node] += sun.gain * s.sun_w_m2[sun.plane] - sun.sky * s.net_sky_w_m2;
+        out[sun.node] += sun.gain * s.sun_w_m2[sun.plane] - sun.sky_w(s);
     for (const NonlinearLoss& b : nonlinear_losses_)
         out[b.node] -= b.at(flows, t[b.node], s.air_c);
     for (const TankNodes& tank : tanks_) {
@@ -102,14 +109,16 @@ void Network::rates(const std::vector<double>& k, const Flows& flows, const Surr
         if (tank.drawn)
             out[tank.dip_swapped ? tank.nodes.last() : tank.nodes.first] += flows.draw_w_k * flows.mains_c;
     }
+    if (past_tank_)
+        out[delivers_] += flows.draw_w_k * flows.mains_c;
     for (std::size_t i = 0; i < n_; ++i)
         out[i] *= inverse[i];
 }
 
 double Network::NonlinearLoss::at(const Flows& flows, double t_c, double air_c) const
 {
-    if (element)
-        return -flows.element_w * std::clamp(set_c - t_c, 0.0, 1.0);
+    if (heats)
+        return -(flows.*heats) * std::clamp(set_c - t_c, 0.0, 1.0);
     const double d = t_c - air_c;
     double w = square * d * std::fabs(d);
     if (vapour_w_kpa > 0)
@@ -119,8 +128,8 @@ double Network::NonlinearLoss::at(const Flows& flows, double t_c, double air_c) 
 
 Network::NonlinearSlopes Network::NonlinearLoss::slopes(const Flows& flows, double t_c, double air_c) const
 {
-    if (element)
-        return {t_c < set_c && t_c > set_c - 1 ? flows.element_w : 0.0, 0.0};
+    if (heats)
+        return {t_c < set_c && t_c > set_c - 1 ? flows.*heats : 0.0, 0.0};
     NonlinearSlopes s;
     s.own = 2 * square * std::fabs(t_c - air_c);
     s.air = -s.own;
@@ -159,7 +168,7 @@ std::uint64_t Network::slope_key(const double* t, double air_c) const
         if (const NodeRange r = nodes_of(s); r.count > 0)
             key = key * 32 + static_cast<std::uint64_t>(std::min(31.0, std::fabs(t[r.first + r.count / 2] - air_c) / 20.0));
     for (const NonlinearLoss& b : nonlinear_losses_)
-        if (b.element)
+        if (b.heats)
             key = key * 2 + (t[b.node] < b.set_c && t[b.node] > b.set_c - 1 ? 1 : 0);
     return key;
 }
@@ -167,11 +176,11 @@ std::uint64_t Network::slope_key(const double* t, double air_c) const
 void Network::drift(const Surroundings& a, const Surroundings& b, const NonlinearSlopes* slopes, bool drained, double* out) const
 {
     const std::vector<double>& inverse = inverse_capacity_[drained ? 1 : 0];
-    const double warmer = b.air_c - a.air_c, sky = b.net_sky_w_m2 - a.net_sky_w_m2;
+    const double warmer = b.air_c - a.air_c;
     for (std::size_t i = 0; i < n_; ++i)
         out[i] = to_air_[i] * warmer * inverse[i];
     for (const Sun& sun : suns_)
-        out[sun.node] += (sun.gain * (b.sun_w_m2[sun.plane] - a.sun_w_m2[sun.plane]) - sun.sky * sky) * inverse[sun.node];
+        out[sun.node] += (sun.gain * (b.sun_w_m2[sun.plane] - a.sun_w_m2[sun.plane]) - (sun.sky_w(b) - sun.sky_w(a))) * inverse[sun.node];
     for (std::size_t i = 0; i < nonlinear_losses_.size(); ++i)
         out[nonlinear_losses_[i].node] -= slopes[i].air * warmer * inverse[nonlinear_losses_[i].node];
 }
@@ -193,9 +202,8 @@ HeatFlows Network::linear_flows(const Flows& flows, const double* t) const
             sum += l.w_k[i] * t[l.node[i]];
         q.lost[static_cast<std::size_t>(l.loss)] += sum;
     }
-    for (const TankNodes& tank : tanks_)
-        if (tank.drawn)
-            q.drawn += flows.draw_w_k * t[tank.nodes.last()];
+    if (has_tank())
+        q.drawn += flows.draw_w_k * t[delivers_];
     for (const Delivery& d : deliveries_)
         if (const double rate = flows.route_w_k[d.route]; rate != 0)
             q.to_store += rate > 0 ? rate * (t[d.in] - t[d.out]) : -rate * (t[d.in_back] - t[d.out_back]);
@@ -209,7 +217,7 @@ HeatFlows Network::fixed_flows(const Flows& flows, const Surroundings& s) const
     HeatFlows q;
     for (const Sun& sun : suns_) {
         q.absorbed += sun.gain * s.sun_w_m2[sun.plane];
-        q.lost[static_cast<std::size_t>(sun.loss)] += sun.sky * s.net_sky_w_m2;
+        q.lost[static_cast<std::size_t>(sun.loss)] += sun.sky_w(s);
     }
     for (const LossTerm& l : loss_terms_)
         q.lost[static_cast<std::size_t>(l.loss)] -= l.air_w_k * s.air_c + l.room_w;
@@ -228,8 +236,10 @@ HeatFlows Network::nonlinear_flows(const Flows& flows, const Surroundings& s, co
 
 bool Network::water_side(std::size_t node) const
 {
-    const NodeRange r = nodes_of(Segment::exchanger_cold);
-    return r.count > 0 && node >= r.first && node <= r.last();
+    for (const Segment s : {Segment::exchanger_cold, Segment::circulation})
+        if (const NodeRange r = nodes_of(s); r.count > 0 && node >= r.first && node <= r.last())
+            return true;
+    return false;
 }
 
 double Network::mean_c(std::initializer_list<Segment> stretches, const std::vector<double>& t) const
@@ -252,7 +262,7 @@ std::string Network::place_text(std::size_t node) const
         int pipe; // index of pipe_m_; −1: no pipe
         bool from_collector;
     };
-    static constexpr std::array<Named, 9> table{{{Segment::collector, "collector", -1, false},
+    static constexpr std::array<Named, 10> table{{{Segment::collector, "collector", -1, false},
         {Segment::collector_2, "second collector", -1, false},
         {Segment::supply_pipe, "supply pipe", 0, false},
         {Segment::return_pipe, "return pipe", 1, true},
@@ -260,7 +270,8 @@ std::string Network::place_text(std::size_t node) const
         {Segment::return_2, "second return pipe", 3, true},
         {Segment::cooler, "cooler", -1, false},
         {Segment::exchanger_cold, "water side of the exchanger", -1, false},
-        {Segment::exchanger_hot, "exchanger", -1, false}}};
+        {Segment::exchanger_hot, "exchanger", -1, false},
+        {Segment::circulation, "tap circulation", -1, false}}};
     for (const Named& n : table) {
         const NodeRange r = nodes_of(n.stretch);
         if (r.count == 0 || node < r.first || node > r.last())
@@ -303,6 +314,31 @@ void Network::fill(std::vector<double>& t) const
     for (std::size_t i = 0; i < drains_.size(); ++i)
         if (drains_[i] > 0)
             t[i] = (capacity_[1][i] * t[i] + drains_[i] * t[drains_to_]) * inverse_capacity_[0][i];
+}
+
+double Network::let_out_j(const std::vector<double>& t) const
+{
+    double heat = 0;
+    for (std::size_t i = 0; i < drains_.size(); ++i)
+        heat += drains_[i] * t[i];
+    return heat;
+}
+
+double Network::let_in_j(std::vector<double>& t, double mains_c) const
+{
+    const double water_j_k = std::accumulate(drains_.begin(), drains_.end(), 0.0);
+    const std::size_t pool = node_of(arrangement_.places[1]);
+    const NodeRange store = has_tank() ? tank(0) : NodeRange{pool, 1};
+    double left = water_j_k, heat = 0;
+    for (std::size_t i = store.first; i <= store.last() && left > 0; ++i) { // from the bottom up
+        const double taken = i == store.last() ? left : std::min(left, capacity_[0][i]);
+        heat += taken * t[i];
+        t[i] += taken * (mains_c - t[i]) * inverse_capacity_[0][i];
+        left -= taken;
+    }
+    for (std::size_t i = 0; i < drains_.size() && water_j_k > 0; ++i)
+        t[i] = (capacity_[1][i] * t[i] + drains_[i] * heat / water_j_k) * inverse_capacity_[0][i];
+    return water_j_k * mains_c;
 }
 
 double Network::stored_j(const double* t, bool drained) const

@@ -8,6 +8,7 @@
 #include "loop.h"
 #include "sparse_lu.h"
 
+#include <algorithm>
 #include <array>
 #include <cstdint>
 #include <initializer_list>
@@ -27,6 +28,7 @@ struct Surroundings {
     double air_c = 15.0;
     std::array<double, sun_planes> sun_w_m2{}; // on an array: times incidence angle modifier
     double net_sky_w_m2 = 0.0;                 // σ (Ta⁴ − Tsky⁴)
+    double pane_k = 0.0;                       // how far a level pane that sees it stands below the air; by day 0, see pane_below_air_k()
     static Surroundings between(const Surroundings& a, const Surroundings& b, double share);
     bool operator==(const Surroundings&) const = default;
 };
@@ -39,6 +41,7 @@ struct Flows {
     double mains_c = 10.0;
     bool drained = false;   // the array stands empty
     double element_w = 0.0; // of the backup element, before its own thermostat
+    double heater_w = 0.0;  // of the heater after the tank, likewise
     bool operator==(const Flows&) const = default;
 };
 
@@ -56,20 +59,21 @@ struct Fineness {
 };
 
 // Where heat goes for good.
-// The element is booked here with the other sign.
+// Element and heater are booked here with the other sign.
 enum class Loss : std::uint8_t { collector,
     pipe,
     store,
     cooler,
+    circulation,
     element };
-inline constexpr std::size_t losses = 5;
+inline constexpr std::size_t losses = 6;
 
 // Heat flows, W, or their integrals, J.
 struct HeatFlows {
     double absorbed = 0, drawn = 0, to_store = 0;
     std::array<double, losses> lost{};
     double loss(Loss l) const { return lost[static_cast<std::size_t>(l)]; }
-    double all_losses() const { return lost[0] + lost[1] + lost[2] + lost[3]; }
+    double all_losses() const { return lost[0] + lost[1] + lost[2] + lost[3] + lost[4]; }
     double backup() const { return -loss(Loss::element); }
     // What came in and neither went out nor is accounted for as lost.
     double kept() const { return absorbed + backup() - all_losses() - drawn; }
@@ -85,8 +89,8 @@ struct NodeRange {
 
 class Network {
 public:
-    // A place that the arrangement lacks reads its store.
-    Network(const Loop& loop, const std::vector<ProbeSite>& probes, Fineness fine = {});
+    // A place that the arrangement lacks reads its store. altitude_m: air carries less there.
+    Network(const Loop& loop, const std::vector<ProbeSite>& probes, Fineness fine = {}, double altitude_m = 0);
 
     const Arrangement& arrangement() const { return arrangement_; }
     std::size_t size() const { return n_; }
@@ -100,8 +104,10 @@ public:
     NodeRange nodes_of(Segment s) const { return ranges_[static_cast<std::size_t>(s)]; }
     NodeRange tank(std::size_t which) const { return which < tanks_.size() ? tanks_[which].nodes : NodeRange{}; }
     bool has_tank() const { return !tanks_.empty(); }
-    // The warmest part of the store, for limits and draws.
+    // The warmest part of the store, for limits.
     std::size_t store_top() const { return store_top_; }
+    // Where what is drawn comes from: the heater after the tank, or its top.
+    std::size_t delivers() const { return delivers_; }
     const Fluid& fluid_of(std::size_t route) const;
     double rate_w_k(std::size_t route, double flow_m3_s) const { return flow_m3_s * fluid_of(route).density_kg_m3 * fluid_of(route).heat_capacity_j_kgk; }
     // Holding fluid that can freeze: in the open, or the water side of an exchanger.
@@ -120,6 +126,10 @@ public:
     // Moves that water, with its heat, to the reservoir or back.
     void drain(std::vector<double>& t) const;
     void fill(std::vector<double>& t) const;
+    // Heat of the water that a drain-down valve lets go, J above 0 °C. Filling it again
+    // takes water of the store, whose place water from the mains takes; gives the heat of that.
+    double let_out_j(const std::vector<double>& t) const;
+    double let_in_j(std::vector<double>& t, double mains_c) const;
 
     // Every node at its start: stores at the given temperature, the rest at the air's.
     std::vector<double> start(double store_c, double air_c) const;
@@ -182,7 +192,7 @@ private:
     struct TankNodes {
         NodeRange nodes;
         double mix_w_k = 0;
-        std::array<double, max_routes> downward{}; // 1 where a route runs down through it
+        std::vector<std::array<double, max_routes>> downward; // per inner face: 1 where a route runs down through it, −1 up
         bool drawn = false;
         bool dip_swapped = false;   // the mains enter at the top
         std::vector<Face> up, down; // between node i and i + 1
@@ -191,14 +201,17 @@ private:
         std::size_t node;
         std::size_t plane;
         double gain, sky;
-        Loss loss; // of the sky's share
+        Loss loss;           // of the sky's share
+        double pane_w_k = 0; // through its pane
+        // What the report states of the sky, or what the pane does, whichever is more.
+        double sky_w(const Surroundings& s) const { return std::max(sky * s.net_sky_w_m2, pane_w_k * s.pane_k); }
     };
     struct NonlinearLoss {
         std::size_t node;
         Loss loss;
         double square = 0;                     // W/K²
         double vapour_w_kpa = 0, humidity = 0; // evaporation
-        bool element = false;                  // gains, falling off over 1 K below the thermostat's setting
+        double Flows::*heats = nullptr;        // gains this, falling off over 1 K below the thermostat's setting
         double set_c = 0;
         double at(const Flows& flows, double t_c, double air_c) const;
         NonlinearSlopes slopes(const Flows& flows, double t_c, double air_c) const;
@@ -213,12 +226,15 @@ private:
         std::vector<double> w_k;
         double air_w_k = 0, room_w = 0; // what the surroundings give back
     };
-    double net_up(const TankNodes& tank, const Flows& flows) const;
+    // Up through an inner face of it, W/K.
+    double net_up(const TankNodes& tank, std::size_t face, const Flows& flows) const;
     bool water_side(std::size_t node) const;
 
     const Arrangement& arrangement_; // lives as long as the program
     Fluid fluid_, second_fluid_;
-    std::size_t n_ = 0, probe0_ = 0, store_top_ = 0;
+    std::size_t n_ = 0, probe0_ = 0, store_top_ = 0, delivers_ = 0;
+    int fed_heater_ = -1;                                            // node of the heater that the tank feeds; −1: none
+    bool past_tank_ = false;                                         // draws run past the tank, through the heater alone
     std::array<std::vector<double>, 2> capacity_, inverse_capacity_; // full and drained
     std::vector<double> drains_;                                     // J/K of water that leaves a node
     std::size_t drains_to_ = 0;

@@ -96,7 +96,10 @@ Drive drive_at(const Motor& m, double volt_v, bool turning, double line_ohm)
     const Load load(m, line_ohm);
     if (volt_v < load.needed_a(turning) * load.ohm())
         return {};
-    return fastest_with(load, [&](double n) { return volt_v - load.volt(n); });
+    // volt_v = ohm (idle + a n²) + e n.
+    const double a = load.ohm() * (m.current_a - load.idle_a()), e = std::max(0.0, m.volt_v - m.resistance_ohm * m.current_a), spare = volt_v - load.ohm() * load.idle_a();
+    const double n = std::min(fastest, a > 0 ? 2 * spare / (e + std::sqrt(e * e + 4 * a * spare)) : spare / e);
+    return n < slowest ? Drive{} : Drive{n, load.at_motor(n), load.current(n)};
 }
 
 } // namespace vernal

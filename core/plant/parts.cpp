@@ -1,6 +1,25 @@
 #include "parts.h"
 
+#include <algorithm>
+
 namespace vernal {
+
+bool has_field(const Arrangement& a, Part part, std::string_view key)
+{
+    const auto one_of = [key](std::initializer_list<std::string_view> keys) { return std::find(keys.begin(), keys.end(), key) != keys.end(); };
+    switch (part) {
+    case Part::collector:
+    case Part::collector_2: return a.carrier != Carrier::air || !one_of({"content_m3", "drop_pa", "drop_flow_m3_s"});
+    case Part::tank:
+        if (key == "above_m")
+            return !a.pumped();
+        [[fallthrough]];
+    case Part::tank_2: return key != "above_m" && (a.answers.transfer == Transfer::coil || !one_of({"coil_w_k", "coil_top"}));
+    case Part::vessel: return a.carrier == Carrier::glycol || key != "boils_k";
+    case Part::drain_back: return a.has(Part::reservoir) || key != "vented"; // an open tank always is
+    default: return true;
+    }
+}
 
 const PartText& part_text(Part part)
 {
@@ -35,7 +54,9 @@ const PartText& part_text(Part part)
         {"Cable and breaker", "Isolate and prove dead. The breaker protects the weakest part behind it. Fixed wiring is for a licensed electrician where the law asks for one."},
         {"Rock bed", "Damp rocks grow mould: keep it dry, filter the air. Smoke and carbon monoxide alarms in the rooms it serves."},
         {"Exchanger pump", mains},
-        {"Valve to the cooler", "Prove dead before opening its motor. It must fall to the safe side without power. Never close it by hand on a sunny day."}}};
+        {"Valve to the cooler", "Prove dead before opening its motor. It must fall to the safe side without power. Never close it by hand on a sunny day."},
+        {"Heater after the tank", "Hot water scalds: the tempering valve sits behind this heater. Never cap its relief valve. Gas, flue and mains are for a licensed tradesperson. What stands lukewarm in the solar tank must be made hot here."},
+        {"Tap circulation", "It carries what the tank holds past every tap: hot water scalds, a tempering valve holds the taps at 49 °C or less. Where it only keeps lukewarm, legionella grow. Local codes say how warm its return must be."}}};
     return table[static_cast<std::size_t>(part)];
 }
 

@@ -36,6 +36,8 @@ void with_part(L& loop, Part part, F f)
     case Part::wiring: return f(loop.wiring);
     case Part::rock_bed: return f(loop.rock_bed);
     case Part::exchanger_pump: return f(loop.exchanger_pump);
+    case Part::heater: return f(loop.heater);
+    case Part::circulation: return f(loop.circulation);
     case Part::valve:
     case Part::cooler_valve: return;
     }
@@ -45,6 +47,10 @@ void with_part(L& loop, Part part, F f)
 template <class L>
 auto& pump_of(L& loop, Part part) { return part == Part::pump_2 ? loop.pump_2 : part == Part::exchanger_pump ? loop.exchanger_pump
                                                                                                              : loop.pump; }
+
+// Whether a number of a part says something in this loop: no coil without one, no fluid in
+// an air collector. key: of its field.
+bool has_field(const Arrangement& arrangement, Part part, std::string_view key);
 
 // What a part is called, and the caution that belongs beside it.
 struct PartText {

@@ -17,7 +17,7 @@ constexpr double slug_reserve_s = 30; // for the probe's own lag; estimate
 double carried_w_k(const Loop& l, double flow_m3_s)
 {
     const Arrangement& a = arrangement_of(l);
-    const Fluid f = a.carrier == Carrier::air ? warm_air() : fluid_at(a.carrier == Carrier::glycol ? l.glycol_fraction : 0.0, reference_c);
+    const Fluid f = a.carrier == Carrier::air ? warm_air() : fluid_at(glycol_share(l), reference_c);
     return flow_m3_s * f.density_kg_m3 * f.heat_capacity_j_kgk;
 }
 

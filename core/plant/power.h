@@ -1,6 +1,8 @@
-// What drives the loop pump: the mains, a panel, or a battery that a panel charges.
+// What drives the loop pump: the mains, a panel, or a battery that a panel charges; and
+// whether what feeds the unit is there.
 #pragma once
 
+#include "battery.h"
 #include "panel.h"
 #include "wiring.h"
 
@@ -12,12 +14,13 @@ struct PowerFigures {
     int trips = 0;                                             // low-voltage cut-outs
     int start_trips = 0;                                       // of these by the dip of a starting motor
     double cut_s = 0;                                          // asked for and cut off
+    double stalled_s = 0;                                      // asked for, not cut off, and it does not turn
     double lowest_v = std::numeric_limits<double>::infinity(); // at the battery's terminals
-    double charge = std::numeric_limits<double>::quiet_NaN();  // at the end, 0…1
+    double highest_v = -std::numeric_limits<double>::infinity();
+    double charge = std::numeric_limits<double>::quiet_NaN(); // at the end, 0…1
+    double put_in_j = 0, taken_j = 0;                         // at the battery's terminals
+    double offered_j = 0, used_j = 0;                         // the most the panel could give, and what it gave
 };
-
-// Rest voltage of a lead-acid battery, straight between empty and full.
-double rest_voltage_v(const Battery& battery, double charge);
 
 // What a centrifugal pump still moves when it turns backwards; an estimate.
 inline constexpr double backwards_share = 0.3;
@@ -27,7 +30,7 @@ public:
     enum class Source { mains,
         panel,
         battery };
-    Power(const Loop& loop, Source source) : loop_(loop), source_(source), charge_(loop.battery.start_charge), line_ohm_(cable_ohm(loop.wiring)) {}
+    Power(const Loop& loop, Source source);
 
     // Sun on the panel and air of the minute that begins; `on`: the pump is asked for.
     void minute(double sun_w_m2, double air_c, bool on);
@@ -44,15 +47,26 @@ public:
     double volt() const { return volt_; }     // V, at the motor on a panel, else at the battery's terminals
     double charge() const { return charge_; } // 0…1; without a battery as at the start
     bool cut() const { return cut_; }
+    // Of the battery now, A; positive: it is charged.
+    double battery_a() const { return battery_a_; }
+    // Whether what feeds the unit is there; mains: they are.
+    bool feeds_unit(bool mains) const;
     PowerFigures figures() const;
     void forget_figures() { figures_ = {}; }
 
 private:
+    struct Terminals {
+        double volt = 0, battery_a = 0, panel_w = 0;
+        Drive drive;
+    };
     void settle(bool on);
     void cut_off();
+    double panel_a(double volt) const;
+    // With the pump on the terminals, or off them.
+    Terminals at_terminals(const BatteryTerminals& battery, bool pump, bool turning) const;
     const Loop& loop_;
     Source source_;
-    double sun_w_m2_ = 0, air_c_ = 15, charge_, volt_ = 0, net_a_ = 0, line_ohm_, low_s_ = 0, load_ = 1;
+    double sun_w_m2_ = 0, air_c_ = 15, charge_, volt_ = 0, battery_a_ = 0, panel_w_ = 0, most_w_ = 0, line_ohm_, low_s_ = 0, load_ = 1;
     bool cut_ = false;
     Drive drive_;
     PowerFigures figures_;

@@ -2,6 +2,8 @@
 
 #include "hydraulics.h"
 
+#include "core/units/root.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -10,10 +12,11 @@ namespace {
 
 constexpr double filled_at_c = 15.0;
 constexpr double vessel_c = 25.0;    // the fluid in the vessel stands apart and stays cool
-constexpr double steam_over_k = 2.0; // from the first bubble to a node full of steam
+constexpr double steam_over_k = 0.2; // from the first bubble to a node full of steam
 constexpr int coldest_c = -50, hottest_c = 200;
 constexpr double looks_every_s = 300.0, cool_c = 85.0;
-constexpr double usable_share = 0.9; // of the relief pressure
+constexpr double most_over_relief_pa = 20e5; // beyond it the valve has long opened
+constexpr double usable_share = 0.9;         // of the relief pressure
 constexpr double reserve_share = 0.005, least_reserve_m3 = 0.003;
 
 } // namespace
@@ -24,7 +27,7 @@ Pressure::Pressure(const Network& network, const Loop& loop, double altitude_m)
     if (!present_)
         return;
     for (int c = coldest_c; c <= hottest_c; ++c)
-        density_.push_back(fluid_at(loop.glycol_fraction, c).density_kg_m3);
+        density_.push_back(fluid_at(glycol_share(loop), c).density_kg_m3);
     for (std::size_t i = 0; i < network.size() && i < network.ring_m3().size(); ++i)
         if (network.ring_m3()[i] > 0) {
             nodes_.push_back(i);
@@ -58,10 +61,19 @@ double Pressure::gas_pa(double water_m3) const
     return (v.precharge_pa + air_pa_) * v.volume_m3 / std::max(1e-6 * v.volume_m3, v.volume_m3 - water_m3) - air_pa_;
 }
 
-double Pressure::boils_at_c() const
+double Pressure::boils_at_c(double pa) const
 {
-    const double weight = density(60) * gravity_m_s2 * loop_.check_valve.rise_m;
-    return boiling_c(std::max(1000.0, pa_ + air_pa_ - weight)) + loop_.vessel.boils_k;
+    const Arrangement& a = network_.arrangement();
+    const double weight = density(60) * gravity_m_s2 * (a.pumped() ? loop_.check_valve.rise_m : -loop_.tank.above_m);
+    return boiling_c(std::max(1000.0, pa + air_pa_ - weight)) + (a.carrier == Carrier::glycol ? loop_.vessel.boils_k : 0.0);
+}
+
+double Pressure::fluid_kg(const std::vector<double>& t, double boils_c) const
+{
+    double sum = 0;
+    for (std::size_t i : nodes_)
+        sum += density(t[i]) * network_.ring_m3()[i] * (1 - std::clamp((t[i] - boils_c) / steam_over_k, 0.0, 1.0));
+    return sum;
 }
 
 void Pressure::pass(const std::vector<double>& t, double seconds)
@@ -82,22 +94,25 @@ void Pressure::settle(const std::vector<double>& t, double seconds)
     if (!present_)
         return;
     waited_s_ = 0;
-    double hottest = -INFINITY, inside = 0;
+    double hottest = -INFINITY;
     for (std::size_t i : nodes_)
         hottest = std::max(hottest, t[i]);
-    const double boils = hottest > cool_c ? boils_at_c() : INFINITY;
-    for (std::size_t i : nodes_)
-        inside += density(t[i]) * network_.ring_m3()[i] * (1 - std::clamp((t[i] - boils) / steam_over_k, 0.0, 1.0));
-    pa_ = gas_pa((mass_kg_ - inside) / density(vessel_c));
+    const auto by_vessel = [&](double boils_c) { return gas_pa((mass_kg_ - fluid_kg(t, boils_c)) / density(vessel_c)); };
     const Vessel& v = loop_.vessel;
+    pa_ = by_vessel(INFINITY);
+    const bool steams = hottest > cool_c && hottest > boils_at_c(pa_);
+    // The more pressure, the less steam, the less the vessel takes: one pressure fits.
+    if (steams)
+        pa_ = falling_zero(pa_, v.relief_pa + most_over_relief_pa, [&](double pa) { return by_vessel(boils_at_c(pa)) - pa; });
     if (pa_ > v.relief_pa) {
+        const double inside = fluid_kg(t, steams ? boils_at_c(v.relief_pa) : INFINITY);
         const double gas = v.volume_m3 * (v.precharge_pa + air_pa_) / (v.relief_pa + air_pa_);
         const double held = inside + std::max(0.0, v.volume_m3 - gas) * density(vessel_c);
         figures_.lost_kg += std::max(0.0, mass_kg_ - held);
         mass_kg_ = std::min(mass_kg_, held);
         pa_ = v.relief_pa;
     }
-    figures_.steam_s += hottest > boils ? seconds : 0.0;
+    figures_.steam_s += steams ? seconds : 0.0;
     figures_.highest_pa = std::max(figures_.highest_pa, pa_);
     figures_.lowest_pa = std::min(figures_.lowest_pa, pa_);
 }
@@ -119,7 +134,7 @@ double vessel_for(const Loop& l, double hot_c)
 {
     const double content = ring_content_m3(l), air = atmosphere_pa(0);
     const double steam = l.collector.content_m3 + (arrangement_of(l).has(Part::collector_2) ? l.collector_2.content_m3 : 0.0);
-    const double takes = content * expansion(l.glycol_fraction, filled_at_c, hot_c) + steam + std::max(least_reserve_m3, reserve_share * content);
+    const double takes = content * expansion(glycol_share(l), filled_at_c, hot_c) + steam + std::max(least_reserve_m3, reserve_share * content);
     const double low = l.vessel.precharge_pa + air, high = usable_share * l.vessel.relief_pa + air;
     return high > low ? takes * high / (high - low) : INFINITY;
 }

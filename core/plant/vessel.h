@@ -1,5 +1,8 @@
 // Pressure of a closed loop: the fluid's expansion into the vessel's gas, steam
-// in a stagnating collector, and what the relief valve lets out for good.
+// in a stagnating collector, and what the relief valve lets out for good. Steam is an
+// equilibrium: pressure and boiling point settle together. While there is some, the
+// pressure where it stands is the fluid's saturation there, and the gauge adds the height
+// between; without any, or once all that is hot enough is steam, the vessel decides.
 #pragma once
 
 #include "network.h"
@@ -27,7 +30,7 @@ public:
     void pass(const std::vector<double>& t, double seconds);
     void settle(const std::vector<double>& t, double seconds); // reads it now
     double pa() const { return pa_; }                          // above the air's, at the vessel
-    double boils_at_c() const;                                 // in the collector, now
+    double boils_at_c() const { return boils_at_c(pa_); }      // in the collector, now
     // As on the day it was filled, cold.
     void refill();
     // Where the gauge stands once all is cold again, Pa.
@@ -35,6 +38,9 @@ public:
     const VesselFigures& figures() const { return figures_; }
 
 private:
+    double boils_at_c(double pa) const;
+    // Mass that stands as fluid in the loop, kg, with steam where it is hotter than this.
+    double fluid_kg(const std::vector<double>& t, double boils_c) const;
     double gas_pa(double water_m3) const; // of the vessel with so much fluid in it
     double density(double t_c) const;
     const Network& network_;

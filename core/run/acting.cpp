@@ -4,8 +4,10 @@
 
 namespace vernal {
 
-Acting acting(const Program& program, const std::array<Drives, max_outputs>& drives, std::uint32_t running, const Decisions& decisions)
+Acting acting(const CoupledSetup& setup, std::uint32_t running, const Decisions& decisions)
 {
+    const Program& program = setup.program;
+    const auto& drives = setup.drives;
     Acting out;
     out.running = running;
     for (std::size_t o = 0; o < program.outputs; ++o) {
@@ -13,7 +15,7 @@ Acting acting(const Program& program, const std::array<Drives, max_outputs>& dri
         if (drives[o] != Drives::loop)
             out.running &= ~(1U << o); // no pump or valve of the arrangement
         if (drives[o] == Drives::check_valve)
-            out.shut = !on;
+            out.shut = !on && (running & setup.opens_with[o]) == 0;
         if (drives[o] == Drives::drain_valve)
             out.emptied = !on;
         if (drives[o] != Drives::loop || o >= out.pumps.size() || !on)

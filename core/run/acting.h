@@ -4,11 +4,12 @@
 #include "core/plant/hydraulic_state.h"
 #include "core/rules/engine.h"
 #include "core/rules/rule_set.h"
+#include "setup.h"
 
 namespace vernal {
 
 // The outputs as they act on the water; pumps turn as the decisions say.
-Acting acting(const Program& program, const std::array<Drives, max_outputs>& drives, std::uint32_t running, const Decisions& decisions);
+Acting acting(const CoupledSetup& setup, std::uint32_t running, const Decisions& decisions);
 
 // Power offered to the element at an instant of the day, W, where no output drives it.
 double element_w(const Loop& loop, double time_of_day_s);

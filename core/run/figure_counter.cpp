@@ -17,7 +17,7 @@ double pump_power_w(const Simulation& s)
         const std::size_t o = a.driven_by(driver);
         return a.has(part) && (running >> o & 1U) != 0 ? p.power_w * std::pow(p.speed, 3) * s.acts().pumps[o].power_share() : 0.0;
     };
-    return ((running & 1U) != 0 ? s.hydraulics().power().pump_power_w() : 0.0) + other(Part::pump_2, Driver::pump_2, loop.pump_2) + other(Part::exchanger_pump, Driver::exchanger_pump, loop.exchanger_pump);
+    return (a.output_of(Driver::pump) == 0 && (running & 1U) != 0 ? s.hydraulics().power().pump_power_w() : 0.0) + other(Part::pump_2, Driver::pump_2, loop.pump_2) + other(Part::exchanger_pump, Driver::exchanger_pump, loop.exchanger_pump);
 }
 
 double hottest_collector_c(const Simulation& s)
@@ -51,14 +51,20 @@ void FigureCounter::heat(const Simulation& s, const HeatFlows& q)
 void FigureCounter::passed(const Simulation& s, double h, const DrawNow& draw)
 {
     Figures& f = figures_;
+    // What the unit asks for and what the pump does are apart: a pump that stands still for want of power does not run.
+    const bool in_vain = s.hydraulics().stands_still();
     for (std::size_t o = 0; o < counters_.size(); ++o)
-        counters_[o].passed(h, f.pumps[o]);
+        counters_[o].passed(o == 0 && in_vain ? 0.0 : h, f.pumps[o]);
     f.pump_energy_j += pump_power_w(s) * h;
     f.needed_j += draw.needed_w * h;
     f.highest_collector_c = std::max(f.highest_collector_c, hottest_collector_c(s));
     f.highest_store_c = std::max(f.highest_store_c, s.temperatures()[s.network().store_top()]);
     if (s.hydraulics().power().cut() && std::isnan(f.first_cut_s))
         f.first_cut_s = s.now_s();
+    if (s.circulates()) {
+        f.circulation_s += h;
+        f.circulation_warmest_c = std::fmax(f.circulation_warmest_c, s.temperatures()[s.network().node_of(ProbePlace::circulation_return)]);
+    }
     frost_.passed(s, h, f);
     count_short(s, h, draw);
     const bool above = std::any_of(s.setup().store_limits.begin(), s.setup().store_limits.end(), [&](const CoupledSetup::BornBy& b) { return s.temperatures()[s.network().node_of(b.place)] >= b.limit_c; }) ||
@@ -70,7 +76,7 @@ void FigureCounter::passed(const Simulation& s, double h, const DrawNow& draw)
 void FigureCounter::count_short(const Simulation& s, double h, const DrawNow& draw)
 {
     constexpr double unfelt_k = 1.0;
-    const double short_k = s.day().target_c - s.temperatures()[s.network().store_top()];
+    const double short_k = s.day().target_c - s.temperatures()[s.network().delivers()];
     if (draw.needed_w <= 0 || short_k <= 0)
         return;
     figures_.short_j += draw.rate_w_k * short_k * h;

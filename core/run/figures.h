@@ -52,13 +52,15 @@ struct Figures {
     std::string first_freeze_at;     // where
     double coldest_wet_c = INFINITY; // of the place that came nearest to freezing
     std::string coldest_wet_at;
-    double night_loss_j = 0;        // carried from the store by a leaking check valve
-    double short_j = 0;             // missing at the tap: needed and not drawn
-    double first_short_s = NAN;     // the first draw that stayed below its target
-    double end_pressure_pa = NAN;   // cold again, of a closed loop
-    double end_store_c = NAN;       // top of the store at the end
-    double first_cut_s = NAN;       // of the battery
-    std::vector<PumpFigures> pumps; // per output
+    double night_loss_j = 0;            // carried from the store by a leaking check valve
+    double short_j = 0;                 // missing at the tap: needed and not drawn
+    double first_short_s = NAN;         // the first draw that stayed below its target
+    double end_pressure_pa = NAN;       // cold again, of a closed loop
+    double end_store_c = NAN;           // top of the store at the end
+    double first_cut_s = NAN;           // of the battery
+    double circulation_s = 0;           // the tap circulation runs
+    double circulation_warmest_c = NAN; // that comes back from it then
+    std::vector<PumpFigures> pumps;     // per output
     std::vector<Stops> stops;
     HydraulicFigures hydraulics; // of a drain-back array
     PowerFigures power;          // of a battery

@@ -26,6 +26,7 @@ void Recorder::keep(const Simulation& s, bool always)
     r.pressure_pa = s.pressure_pa();
     r.trouble = s.hydraulics().trouble();
     r.flows.element_w = s.element_w_now();
+    r.flows.heater_w = s.heater_w_now();
     records.push_back(r);
     for (double t : s.temperatures())
         nodes.push_back(static_cast<float>(t));

@@ -154,6 +154,7 @@ private:
         out_.date_ = trace_.date();
         out_.modes_ = setup_.modes;
         out_.away_ = setup_.away;
+        power_up_ = first == nullptr;
         out_.first_ = state_ = first ? *first : power_up(out_.program);
         out_.by_rules.resize(out_.program.outputs);
         out_.recorded.resize(out_.program.outputs);
@@ -237,7 +238,7 @@ private:
                 close(o, time);
             if (was_on != d.on && open_[o] == none) {
                 open_[o] = out_.disagreements.size();
-                out_.disagreements.push_back({time, -1, o, was_on, d.priority, d.rule});
+                out_.disagreements.push_back({time, -1, o, was_on, d.priority, d.rule, power_up_ && of_trace == 0});
             }
         }
     }
@@ -260,6 +261,7 @@ private:
     std::vector<const TraceColumn*> probes_, outputs_; // of the probes and, last, the supply
     ReplayResult out_;
     EngineState state_;
+    bool power_up_ = true; // nothing is known of before the log
     std::vector<RunCounter> by_rules_, recorded_;
     std::vector<Last> last_;                      // per probe
     std::int64_t samples_ = 0;                    // so far, lacking ones with them

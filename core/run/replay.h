@@ -32,6 +32,9 @@ struct Disagreement {
     bool recorded_on = false;              // the rules say the opposite
     Priority priority = Priority::nothing; // what decided at its beginning
     std::int16_t rule = -1;
+    // It began with the log's first row: what the unit remembered by then (latches between
+    // their two points, timers that ran) stands in no log, the rules began as after power-up.
+    bool from_before = false;
 };
 
 // A pause that lacks samples (docs/engine-semantics.md, 20).

@@ -21,6 +21,9 @@ struct CoupledSetup {
     std::vector<OutOfAction> out_of_action; // rules that the program leaves out
     std::array<Mode, max_outputs> modes = all_automatic;
     std::array<Drives, max_outputs> drives{};
+    // Outputs with which this one opens at once: a motorised check valve that follows a
+    // pump without delay is wired beside it, whatever sample the unit shows it at.
+    std::array<std::uint32_t, max_outputs> opens_with{};
     // What the store bears, whether or not a rule keeps to it.
     struct BornBy {
         ProbePlace place;

@@ -7,6 +7,7 @@ namespace vernal {
 namespace {
 
 constexpr double day_s = 86400.0;
+constexpr double mixed_anew_s = 15.0; // a small heater cools fast while it is drawn from: what the tempering valve mixes in changes with it
 // Of a step's error tolerance: what a part may be bent. It moves the instant of a
 // switch, which shall be right within one sample.
 constexpr double part_share = 0.02;
@@ -17,7 +18,7 @@ std::int32_t date_at(std::int32_t date, double time_of_day_s) { return date == n
 
 } // namespace
 
-Simulation::Model::Model(CoupledSetup s) : setup(std::move(s)), network(setup.loop, setup.probes, setup.fine)
+Simulation::Model::Model(CoupledSetup s) : setup(std::move(s)), network(setup.loop, setup.probes, setup.fine, setup.altitude_m)
 {
     for (std::size_t i = 0; i < setup.program.outputs; ++i)
         if (setup.drives[i] == Drives::element)
@@ -29,10 +30,12 @@ Simulation::Simulation(CoupledSetup s)
       readings_(setup().sensors, setup().program.probes, setup().resolution_k), steps_(setup()), sample_s_(static_cast<double>(setup().program.sample_ms) / 1000.0), day_(setup().days.front())
 {
     temps_ = network().start(setup().start_tank_c, day_->air_c.front());
+    if (hydraulics_.follows_sun()) // a rule for low voltage sees the true one at once
+        hydraulics_.weather(surroundings_at(*day_, 0));
     state_ = power_up(setup().program);
     inputs_.modes = setup().modes;
     inputs_.away = setup().away;
-    decide();
+    unit_powered() ? decide() : stand_still();
     act();
     begin_day(0);
 }
@@ -87,9 +90,10 @@ std::int64_t Simulation::one_step(std::int64_t k, std::int64_t left)
     const Surroundings a = surroundings_at(*day_, t);
     if (hydraulics_.follows_sun())
         hydraulics_.weather(surroundings_at(*day_, 60.0 * std::floor(t / 60.0 + 1e-9)));
-    const DrawNow draw = network().has_tank() ? draw_at(*day_, t, temps_[network().store_top()]) : DrawNow{};
+    const DrawNow draw = network().has_tank() ? draw_at(*day_, t, temps_[network().delivers()]) : DrawNow{};
     Flows flows = hydraulics_.flows(draw.rate_w_k, day_->mains_c);
     flows.element_w = element_w_at(t);
+    flows.heater_w = heater_w_at(t, draw.rate_w_k > 0);
     std::int64_t n = std::min(steps_.allowed(t, next_change_s(t)), left), tried = n;
     for (;;) {
         tried = n;
@@ -134,10 +138,24 @@ double Simulation::element_w_at(double t) const
     return (state_.running >> model_->element_output & 1U) != 0 ? setup().loop.element.power_w : 0.0;
 }
 
+double Simulation::heater_w_at(double t, bool drawn) const
+{
+    const Heater& h = setup().loop.heater;
+    const bool stands = h.way == HeaterWay::tank_only || (h.kind == HeaterKind::through_flow && !drawn && !circulates()) || (h.energy == HeaterEnergy::electric && !day_->powered(t));
+    return stands || !network().arrangement().has(Part::heater) ? 0.0 : h.power_w;
+}
+
+bool Simulation::circulates() const
+{
+    const int output = network().arrangement().output_of(Driver::circulation);
+    return output >= 0 && (state_.running >> output & 1U) != 0;
+}
+
 // Of the water by itself, and of a pump on a panel with every minute of sun.
 double Simulation::next_change_s(double t) const
 {
-    const double by_itself = t + hydraulics_.until_change_s();
+    const bool mixed = network().arrangement().has(Part::heater) && draw_at(*day_, t, 0).rate_w_k > 0;
+    const double by_itself = t + std::min(hydraulics_.until_change_s(), mixed ? mixed_anew_s : INFINITY);
     const bool by_sun = hydraulics_.follows_sun() && (state_.running != 0 || plane_at(*day_, t) > 0);
     return by_sun ? std::min(by_itself, 60.0 * (std::floor(t / 60.0 + 1e-9) + 1)) : by_itself;
 }
@@ -222,7 +240,7 @@ void Simulation::finish_step(std::int64_t k, std::int64_t n, std::int64_t tried,
     pressure_.pass(temps_, h);
     const std::uint32_t before = state_.running;
     const Acting acted = acting_;
-    day_->powered(time_of_day_s_) ? decide(setup().program.walks() || dead_ ? 1 : n) : stand_still();
+    unit_powered() ? decide(setup().program.walks() || dead_ ? 1 : n) : stand_still();
     const Filling stood = hydraulics_.filling();
     act();
     const bool switched = before != state_.running || !(acted == acting_);
@@ -244,6 +262,8 @@ void Simulation::decide(std::int64_t n)
     decisions_ = step(setup().program, inputs_, state_, n);
 }
 
+bool Simulation::unit_powered() const { return hydraulics_.power().feeds_unit(day_->powered(time_of_day_s_)); }
+
 // Without power the unit decides nothing, its outputs fall, and it begins anew when power returns.
 void Simulation::stand_still()
 {
@@ -255,8 +275,15 @@ void Simulation::stand_still()
 
 void Simulation::act()
 {
-    acting_ = acting(setup().program, setup().drives, state_.running, decisions_);
-    hydraulics_.outputs(acting_, temps_);
+    acting_ = acting(setup(), state_.running, decisions_);
+    // A unit that lives on something else asks in vain for a pump on the mains.
+    if (!hydraulics_.follows_sun() && !day_->powered(time_of_day_s_))
+        acting_.running = 0;
+    if (const double out_j = hydraulics_.outputs(acting_, temps_, day_->mains_c); out_j != 0) {
+        HeatFlows q;
+        q.lost[static_cast<std::size_t>(Loss::pipe)] = out_j;
+        tell([&](Listener& l) { l.heat(*this, q); });
+    }
 }
 
 // Buttons pressed at this sample: on the first day that counts, at their hour.

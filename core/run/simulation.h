@@ -55,6 +55,8 @@ public:
     const Decisions& decisions() const { return decisions_; }
     const Acting& acts() const { return acting_; }
     const DayForcing& day() const { return *day_; }
+    bool circulates() const; // the pump of the tap circulation is on
+    double heater_w_now() const { return heater_w_at(time_of_day_s_, draw_at(*day_, time_of_day_s_, 0).rate_w_k > 0); }
     double element_w_now() const { return element_w_at(time_of_day_s_); }
     std::int64_t rejected_steps() const { return rejected_; }
 
@@ -69,6 +71,7 @@ private:
     std::int64_t one_step(std::int64_t k, std::int64_t left);
     double next_change_s(double t) const;
     double element_w_at(double t) const;
+    double heater_w_at(double t, bool drawn) const;
     std::int64_t quiet_samples(std::int64_t n, double h);
     bool take_part(std::int64_t m, std::int64_t n);
     bool quiet(std::int64_t m, std::int64_t n, double h);
@@ -77,6 +80,7 @@ private:
     void finish_step(std::int64_t k, std::int64_t n, std::int64_t tried, const DrawNow& draw);
     void rows_inside(std::int64_t k, std::int64_t n, std::int64_t tried);
     void decide(std::int64_t n = 1);
+    bool unit_powered() const; // by what feeds it
     void stand_still();
     void act();
     void take_readings();

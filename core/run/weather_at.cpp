@@ -1,12 +1,13 @@
 #include "weather_at.h"
 
+#include "core/plant/pane.h"
+
 #include <algorithm>
 #include <cmath>
 
 namespace vernal {
 namespace {
 
-constexpr double stefan_boltzmann = 5.670374419e-8; // CODATA 2018
 constexpr double bend_w_m2 = 0.1;
 constexpr int longest_stretch_min = 10;
 
@@ -29,9 +30,18 @@ DayForcing forcing(const SkyDay& sky, const Loop& loop)
         f.sun_w_m2[2] = on_collector(sky, 0, 0, 0, 1).effective_w_m2;
     if (arrangement.has(Part::panel))
         f.sun_w_m2[3] = on_collector(sky, loop.panel.tilt_deg, loop.panel.azimuth_deg, 0, 1).plane_w_m2;
+    if (pipes_in_sun(loop) && f.sun_w_m2[2].empty())
+        f.sun_w_m2[2] = on_collector(sky, 0, 0, 0, 1).effective_w_m2;
     for (std::size_t m = 0; m < sky.air_c.size(); ++m)
         f.net_sky_w_m2.push_back(stefan_boltzmann * (fourth(sky.air_c[m]) - fourth(sky.sky_c[m])));
+    for (std::size_t m = 0; m < sky.air_c.size(); ++m)
+        f.pane_k.push_back(pane_below_air_k(f.net_sky_w_m2[m], sky.wind_m_s, f.plane_w_m2[m]));
     return f;
+}
+
+bool pipes_in_sun(const Loop& l)
+{
+    return l.supply.sunlit > 0 || l.back.sunlit > 0 || (arrangement_of(l).has(Part::collector_2) && (l.supply_2.sunlit > 0 || l.back_2.sunlit > 0));
 }
 
 Surroundings surroundings_at(const DayForcing& day, double time_of_day_s)
@@ -40,7 +50,7 @@ Surroundings surroundings_at(const DayForcing& day, double time_of_day_s)
     const auto i = std::min<std::size_t>(static_cast<std::size_t>(at), minutes_per_day - 1);
     const double f = at - static_cast<double>(i);
     const auto between = [&](const std::vector<double>& v) { return v[i] + f * (v[i + 1] - v[i]); };
-    Surroundings s{between(day.air_c), {}, between(day.net_sky_w_m2)};
+    Surroundings s{between(day.air_c), {}, between(day.net_sky_w_m2), between(day.pane_k)};
     for (std::size_t p = 0; p < sun_planes; ++p)
         if (!day.sun_w_m2[p].empty())
             s.sun_w_m2[p] = between(day.sun_w_m2[p]);

@@ -13,8 +13,8 @@ namespace vernal {
 
 // Points a minute, 1441 of them.
 struct DayForcing {
-    std::vector<double> air_c, net_sky_w_m2, plane_w_m2;  // plane_w_m2: on the first array, for showing
-    std::array<std::vector<double>, sun_planes> sun_w_m2; // empty: not met by any part
+    std::vector<double> air_c, net_sky_w_m2, pane_k, plane_w_m2; // plane_w_m2: on the first array, for showing
+    std::array<std::vector<double>, sun_planes> sun_w_m2;        // empty: not met by any part
     std::vector<Draw> draws;
     double mains_c = 10.0;
     double target_c = 45.0;                      // of the tapped water
@@ -22,6 +22,9 @@ struct DayForcing {
     std::int32_t date = no_date;                 // local, days after 1970-01-01
     bool powered(double time_of_day_s) const { return !(time_of_day_s >= outage_start_s && time_of_day_s < outage_end_s); }
 };
+
+// Of the pipes some lies in the sun: the day needs what level ground gets.
+bool pipes_in_sun(const Loop& loop);
 
 DayForcing forcing(const SkyDay& sky, const Loop& loop);
 

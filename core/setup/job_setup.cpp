@@ -190,8 +190,15 @@ Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& 
     s.program = std::move(compiled->program);
     s.out_of_action = std::move(compiled->out_of_action);
     set_modes(s, v);
+    const auto output_of = [&](const std::string& key) {
+        return static_cast<std::size_t>(std::find_if(v.unit.outputs.begin(), v.unit.outputs.end(), [&](const Output& o) { return o.key == key; }) - v.unit.outputs.begin());
+    };
     for (std::size_t o = 0; o < v.unit.outputs.size(); ++o)
         s.drives[o] = v.unit.outputs[o].drives;
+    for (const Rule& r : v.unit.rules)
+        if (const auto* f = std::get_if<Follow>(&r.body); f && r.enabled && f->delay_s <= 0)
+            if (const std::size_t valve = output_of(r.output), leader = output_of(f->leader); valve < v.unit.outputs.size() && leader < v.unit.outputs.size() && s.drives[valve] == Drives::check_valve)
+                s.opens_with[valve] |= 1U << leader;
     for (const Probe& p : v.probes)
         s.probes.push_back({p.place, p.lag_s, p.placement});
     s.store_limits = store_limits(v);

@@ -79,13 +79,18 @@ Result<LoopAnswers> complete(const GivenAnswers& given, const std::string& prese
     return *nearest;
 }
 
-Result<Job> new_job_of(const GivenAnswers& given, const std::string& preset, int probes)
+Result<Job> new_job_of(GivenAnswers given, const std::string& preset, int probes)
 {
-    if (probes != 2 && probes != 3)
-        return Error{"a unit that collects wants two probes to see a difference, and has three here at most", "probes", "Use 2 or 3"};
+    if (probes == 1)
+        given.try_emplace("power", "none");
     const auto answers = complete(given, preset);
     if (!answers)
         return answers.error();
+    const bool by_itself = answers->power == PoweredBy::none;
+    if (probes != 0 && by_itself && probes != 1 && probes != 2)
+        return Error{"where the water circulates by itself a unit has one probe, at the tank's top, or a second at its bottom", "probes", "Use 1 or 2"};
+    if (probes != 0 && !by_itself && probes != 2 && probes != 3)
+        return Error{"a unit that collects wants two probes to see a difference, and has three here at most", "probes", probes == 1 ? "Use 2 or 3; or --power none, where the water circulates by itself" : "Use 2 or 3"};
     return new_job(*answers, probes);
 }
 

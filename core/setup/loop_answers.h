@@ -17,7 +17,8 @@ using GivenAnswers = std::map<std::string, std::string>;
 Result<LoopAnswers> complete(const GivenAnswers& given, const std::string& preset = "");
 
 // A fresh job of it.
-// probes: of the unit, 2 or 3 besides those of a second array or tank.
-Result<Job> new_job_of(const GivenAnswers& given, const std::string& preset = "", int probes = 3);
+// probes: of the unit, 2 or 3 besides those of a second array or tank; 1, or 2, where
+// the water circulates by itself, which 1 alone implies; 0: the usual number.
+Result<Job> new_job_of(GivenAnswers given, const std::string& preset = "", int probes = 0);
 
 } // namespace vernal

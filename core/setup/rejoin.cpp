@@ -70,7 +70,19 @@ private:
 
     void probes()
     {
-        std::erase_if(out_.probes, [&](const Probe& p) { return std::find(to_.places.begin(), to_.places.end(), p.place) == to_.places.end(); });
+        const auto at = [](const std::vector<Probe>& list, ProbePlace place) {
+            const auto it = std::find_if(list.begin(), list.end(), [&](const Probe& p) { return p.place == place; });
+            return it == list.end() ? nullptr : &*it;
+        };
+        std::erase_if(out_.probes, [&](Probe p) {
+            const Probe* came = at(base_.probes, p.place);
+            if (came && !at(fresh_.variants.front().probes, p.place)) { // it came with what is gone
+                p.id = came->id;
+                if (p == *came)
+                    return true;
+            }
+            return std::find(to_.places.begin(), to_.places.end(), p.place) == to_.places.end();
+        });
         for (Probe p : fresh_.variants.front().probes) {
             const auto here = std::find_if(out_.probes.begin(), out_.probes.end(), [&](const Probe& x) { return x.place == p.place; });
             const bool had = std::any_of(base_.probes.begin(), base_.probes.end(), [&](const Probe& x) { return x.place == p.place; });

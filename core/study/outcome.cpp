@@ -10,8 +10,8 @@ namespace {
 // The weather of the last run, if it is the same again.
 const std::shared_ptr<const DayForcing>& weather_of(const Job& job, const Loop& loop, const Day& day, std::optional<CachedWeather>& kept)
 {
-    if (!kept || !(kept->answers == loop.answers && kept->collector == loop.collector && kept->collector_2 == loop.collector_2 && kept->panel == loop.panel && kept->day == day && kept->site == job.site && kept->traces == job.traces))
-        kept = CachedWeather{loop.answers, loop.collector, loop.collector_2, loop.panel, day, job.site, job.traces, day_forcing(job, loop, day)};
+    if (!kept || !(kept->answers == loop.answers && kept->collector == loop.collector && kept->collector_2 == loop.collector_2 && kept->panel == loop.panel && kept->pipes_in_sun == pipes_in_sun(loop) && kept->day == day && kept->site == job.site && kept->traces == job.traces))
+        kept = CachedWeather{loop.answers, loop.collector, loop.collector_2, loop.panel, pipes_in_sun(loop), day, job.site, job.traces, day_forcing(job, loop, day)};
     return kept->forcing;
 }
 

@@ -61,6 +61,7 @@ struct CachedWeather {
     LoopAnswers answers;
     Collector collector, collector_2;
     Panel panel;
+    bool pipes_in_sun;
     Day day;
     Site site;
     Traces traces;

@@ -13,7 +13,7 @@ SumResult vessel_size(X x, C c)
     const double content = ring_content_m3(c.loop()), needed = vessel_for(c.loop(), x[0]);
     if (!std::isfinite(needed))
         return {"The gas must stand below nine tenths of the relief valve's pressure.", NAN};
-    const double grows = expansion(glycol_of(c.loop()), 15, x[0]);
+    const double grows = expansion(glycol_share(c.loop()), 15, x[0]);
     const Network network(c.loop(), {});
     Pressure p(network, c.loop(), c.job.site.place.altitude_m);
     p.settle(std::vector<double>(network.size(), x[0]), 0);

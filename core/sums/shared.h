@@ -45,9 +45,8 @@ inline std::string line(A&&... a)
     return s;
 }
 
-inline double glycol_of(const Loop& l) { return arrangement_of(l).carrier == Carrier::glycol ? l.glycol_fraction : 0.0; }
 inline bool is_air(const Loop& l) { return arrangement_of(l).carrier == Carrier::air; }
-inline Fluid fluid_of(const Loop& l, double t_c) { return is_air(l) ? warm_air() : fluid_at(glycol_of(l), t_c); }
+inline Fluid fluid_of(const Loop& l, double t_c) { return is_air(l) ? warm_air() : fluid_at(glycol_share(l), t_c); }
 inline double rate_w_k(const Fluid& f, double flow) { return flow * f.density_kg_m3 * f.heat_capacity_j_kgk; }
 
 inline const Pump& pump_at(C c) { return pump_of(c.loop(), c.part); }

@@ -11,7 +11,7 @@ StartStop start_stop(const Loop& loop)
 {
     constexpr double mean_c = 40; // of the loop at a start; fluids change little about it
     const Arrangement& a = arrangement_of(loop);
-    const Fluid fluid = a.carrier == Carrier::air ? warm_air() : fluid_at(a.carrier == Carrier::glycol ? loop.glycol_fraction : 0.0, mean_c);
+    const Fluid fluid = a.carrier == Carrier::air ? warm_air() : fluid_at(glycol_share(loop), mean_c);
     const double rate = loop.pump.flow_m3_s * fluid.density_kg_m3 * fluid.heat_capacity_j_kgk;
     const double lost = rate * (1 - std::exp(-loop.collector.area_m2 * loop.collector.a1_w_m2k / rate));
     double gained = rate;

@@ -106,6 +106,7 @@ SkyDay generate(const SkySpec& spec, const Place& place)
     const int doy = day_of_year(spec.year, spec.month, spec.day);
     const double midnight = days_since_j2000(spec.year, spec.month, spec.day, -place.utc_offset_h);
     SkyDay d;
+    d.wind_m_s = spec.wind_m_s;
     for (std::size_t m = 0; m <= minutes_per_day; ++m) {
         const SunPosition sun = sun_position(place, midnight + static_cast<double>(m) / minutes_per_day);
         const Irradiance clear = clear_sky(sun, place.altitude_m, doy);

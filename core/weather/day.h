@@ -21,6 +21,7 @@ struct SkySpec {
     std::uint32_t seed = 1;
     double air_min_c = 8.0;  // reached about sunrise
     double air_max_c = 20.0; // reached at 15:00
+    double wind_m_s = 1.5;   // over the array
     bool operator==(const SkySpec&) const = default;
 };
 
@@ -30,6 +31,7 @@ inline constexpr int minutes_per_day = 1440;
 struct SkyDay {
     std::vector<double> beam_normal_w_m2, diffuse_horizontal_w_m2, air_c, sky_c;
     std::vector<SunPosition> sun;
+    double wind_m_s = 0;
 };
 
 // Same spec and place, same day, on every machine.

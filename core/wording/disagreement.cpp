@@ -64,7 +64,7 @@ std::string disagreement_text(const Variant& v, const ReplayResult& r, const Dis
     if (reason.empty())
         reason = decider_name(v.unit, d.priority, d.rule) + (d.priority == Priority::nothing ? "" : d.recorded_on ? " holds it off"
                                                                                                                   : " holds it on");
-    return "The log's " + key + (d.recorded_on ? " ran, the rules say rest: " : " rested, the rules say run: ") + reason + ".";
+    return "The log's " + key + (d.recorded_on ? " ran, the rules say rest: " : " rested, the rules say run: ") + reason + "." + (d.from_before ? " The log begins here: what the unit still remembered from before is not in it." : "");
 }
 
 } // namespace vernal

@@ -43,7 +43,10 @@ double cavitating(F f) { return f.hydraulics.cavitating_s; }
 double vent_loss(F f) { return f.hydraulics.vapour_kg; }
 double dead_head(F f) { return f.hydraulics.dead_head_s; }
 double start_trips(F f) { return f.power.start_trips; }
+double stalled(F f) { return f.power.stalled_s; }
+double not_taken(F f) { return f.power.offered_j - f.power.used_j; }
 bool reversed(F f) { return f.hydraulics.reverse_s > 0; }
+bool circulates(F f) { return f.circulation_s > 0; }
 bool froze(F f) { return std::isfinite(f.first_freeze_s); }
 std::string where_it_froze(F f, U) { return clock_text(f.first_freeze_s) + ", " + f.first_freeze_at; }
 std::string first_start(F f, U) { return clock_text(pump(f, 0).first_start_s); }
@@ -84,8 +87,10 @@ const std::vector<Figure>& figure_table()
         {"drain_back/cavitating_s", "draws steam", minutes, less, cavitating, above_zero<cavitating>},
         {"drain_back/vent_loss_kg", "water lost by the vent", grams, less, vent_loss, above_zero<vent_loss>},
         {"dead_head_s", "against a shut line", minutes, less, dead_head, above_zero<dead_head>},
-        {"element_j", "element", energy, less, element, any<element>},
+        {"element_j", "backup heat", energy, less, element, any<element>},
         {"missing_j", "missing at the tap", energy, less, missing, above_zero<missing>},
+        {"circulation/lost_j", "lost by the circulation", energy, less, [](F f) { return f.heat.loss(Loss::circulation); }, circulates},
+        {"circulation/warmest_c", "circulation comes back at", temperature, neither, [](F f) { return f.circulation_warmest_c; }, circulates},
         {"frost/first_s", "freezes first", duration, neither, [](F f) { return f.first_freeze_s; }, froze, where_it_froze},
         {"frost/place", "", number, neither, [](F) { return double(NAN); }, never, [](F f, U) { return f.first_freeze_at; }, true},
         {"frost/burst_s", "bursting frost", minutes, less, burst, above_zero<burst>},
@@ -101,6 +106,11 @@ const std::vector<Figure>& figure_table()
         {"battery/start_trips", "of them at a start", count, less, start_trips, above_zero<start_trips>},
         {"battery/cut_s", "", minutes, less, [](F f) { return f.power.cut_s; }, never},
         {"battery/lowest_v", "lowest battery", voltage, more, [](F f) { return f.power.lowest_v; }, battery},
+        {"battery/highest_v", "highest battery", voltage, less, [](F f) { return f.power.highest_v; }, battery},
+        {"battery/stalled_s", "asked for, not turning", minutes, less, stalled, above_zero<stalled>},
+        {"battery/put_in_j", "", energy, more, [](F f) { return f.power.put_in_j; }, never},
+        {"battery/taken_j", "", energy, less, [](F f) { return f.power.taken_j; }, never},
+        {"panel/not_taken_j", "the panel had more", energy, less, not_taken, any<not_taken>},
         {"battery/charge", "battery at the end", ratio, more, [](F f) { return f.power.charge; }, battery},
     };
     return table;
@@ -130,12 +140,12 @@ const std::vector<const Figure*>& figure_rows()
 {
     static const std::vector<const Figure*> rows = [] {
         std::vector<const Figure*> out;
-        for (const char* key : {"heat_to_store_j", "pump_energy_j", "heat_per_pump", "solar_fraction", "element_j", "missing_j",
+        for (const char* key : {"heat_to_store_j", "pump_energy_j", "heat_per_pump", "solar_fraction", "element_j", "missing_j", "circulation/lost_j", "circulation/warmest_c",
                  "outputs/0/starts", "outputs/0/first_start_s", "outputs/0/run_time_s", "outputs/0/shortest_run_s", "outputs/0/median_run_s",
                  "outputs/1/starts", "outputs/1/run_time_s", "highest_collector_c", "highest_store_c", "above_limit_s", "freezing_s", "frost/first_s",
                  "frost/burst_s", "thermosiphon/lost_j", "cooler_j", "vessel/highest_pa", "vessel/cold_again_pa", "vessel/steam_s", "vessel/relief_kg",
                  "drain_back/fills", "drain_back/steam_fills", "drain_back/lifting_s", "drain_back/dry_run_s", "drain_back/air_locked_s", "drain_back/cavitating_s",
-                 "dead_head_s", "drain_back/vent_loss_kg", "battery/low_voltage_trips", "battery/start_trips", "battery/lowest_v", "battery/charge"})
+                 "dead_head_s", "drain_back/vent_loss_kg", "battery/low_voltage_trips", "battery/start_trips", "battery/stalled_s", "battery/lowest_v", "battery/highest_v", "battery/charge", "panel/not_taken_j"})
             out.push_back(find_figure(key));
         return out;
     }();

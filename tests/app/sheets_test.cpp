@@ -21,6 +21,8 @@ private slots:
     void what_is_found_is_marked_at_its_part_and_its_field();
     void cautions_stand_above_what_scrolls();
     void rows_have_no_gaps_and_say_what_is_usual();
+    void no_field_is_shown_that_the_loop_does_not_have();
+    void valves_and_feeds_are_chosen();
     void words_stay_legible_and_details_fade();
     void the_meter_is_answered_before_any_page();
     void what_is_found_of_a_probe_is_marked_in_the_list();
@@ -112,11 +114,43 @@ void SheetsTest::cautions_stand_above_what_scrolls()
     }
 }
 
+void SheetsTest::no_field_is_shown_that_the_loop_does_not_have()
+{
+    const auto shown = [&](const char* name) {
+        FieldRow* row = FieldRow::of(number(name));
+        return row && !row->isHidden();
+    };
+    at("glycol-coil", Part::tank);
+    QVERIFY(shown("loop.coil_w_k"));
+    QVERIFY(!shown("loop.above_m"));
+    at("direct", Part::tank);
+    QVERIFY(!shown("loop.coil_w_k"));
+    at("air", Part::collector);
+    QVERIFY(shown("loop.area_m2"));
+    QVERIFY(!shown("loop.content_m3"));
+}
+
+// What is one of a few is chosen in a row, and written by its path.
+void SheetsTest::valves_and_feeds_are_chosen()
+{
+    at("pv-battery", Part::wiring);
+    auto* feed = window->findChild<QComboBox*>(QStringLiteral("loop.unit_feed"));
+    QVERIFY(feed);
+    QCOMPARE(feed->currentIndex(), static_cast<int>(UnitFeed::battery));
+    feed->setCurrentIndex(static_cast<int>(UnitFeed::load_output));
+    emit feed->activated(feed->currentIndex());
+    QVERIFY(document().variant().loop.wiring.unit_feed == UnitFeed::load_output);
+    document().undo_stack().undo();
+    QVERIFY(document().variant().loop.wiring.unit_feed == UnitFeed::battery);
+}
+
 void SheetsTest::rows_have_no_gaps_and_say_what_is_usual()
 {
     at("glycol-coil", Part::tank);
     FieldRow* above = nullptr;
     for (FieldRow* row : FieldRow::of(number("loop.volume_m3"))->parentWidget()->findChildren<FieldRow*>()) {
+        if (row->isHidden()) // what this loop does not have
+            continue;
         QCOMPARE(row->height(), 32);
         if (above)
             QCOMPARE(row->y(), above->y() + above->height());

@@ -24,7 +24,7 @@ struct Warm {
     explicit Warm(const Arrangement& arrangement) : loop(new_job(arrangement.key).variants[0].loop), net(loop, {{ProbePlace::collector, 12, 0}, {arrangement.places[1], 15, 0}}), integrator(net), water(net, loop, 0), t(net.start(35, 12))
     {
         water.weather({12, {700, 500, 400, 600}, 70});
-        water.outputs(Acting{1}, t);
+        water.outputs(Acting{1}, t, 10);
         for (int i = 0; i < 600; ++i) {
             flows = water.flows(0, 10);
             t = *integrator.attempt(t, flows, a, a, 1).next;

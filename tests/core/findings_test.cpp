@@ -35,6 +35,18 @@ void element(Variant& v)
     v.unit.outputs.back().drives = Drives::element;
 }
 
+Circulation& circulates(Variant& v)
+{
+    v.loop.answers.circulation = Circulates::taps;
+    return v.loop.circulation;
+}
+
+Heater& heated(Variant& v)
+{
+    v.loop.answers.backup = Backup::heater_after;
+    return v.loop.heater;
+}
+
 Figures hot()
 {
     Figures f;
@@ -55,6 +67,12 @@ Figures hot()
     f.vessel.lost_kg = 2;
     f.end_pressure_pa = 0.8e5;
     f.night_loss_j = 3.6e6;
+    f.power.stalled_s = 900;
+    f.power.highest_v = 17;
+    f.circulation_s = 7200;
+    f.circulation_warmest_c = 39;
+    f.needed_j = 2e7;
+    f.heat.lost[static_cast<std::size_t>(Loss::circulation)] = 9e6;
     f.heat.lost[static_cast<std::size_t>(Loss::element)] = -3.6e6;
     return f;
 }
@@ -89,6 +107,7 @@ const std::vector<Case>& cases()
         {"stops_below_zero", [](Variant& v) { rule_of<Differential>(v).off = TempDiff::kelvin(-2); }},
         {"glycol_too_weak", [](Variant& v) { v.loop.glycol_fraction = 0.1; }},
         {"freezes_today", [](Variant&) {}, true},
+        {"report_without_sky", [](Variant& v) { v.loop.collector.sky_exchange = 0; }},
         {"scald", [](Variant&) {}, true},
         {"stagnates", [](Variant&) {}, true},
         {"many_starts_today", [](Variant&) {}, true},
@@ -104,6 +123,10 @@ const std::vector<Case>& cases()
         {"battery_cut_too_low", [](Variant& v) { v.loop.battery.cut_v = 10.5; }, false, "pv-battery"}, // a usual setting, and too low (field practice)
         {"battery_cut_without_band", [](Variant& v) { v.loop.battery.reconnect_v = 11.7; }, false, "pv-battery"},
         {"battery_trips", [](Variant&) {}, true, "pv-battery"},
+        {"does_not_turn", [](Variant&) {}, true, "pv-battery"},
+        {"charges_nothing", [](Variant& v) { v.loop.battery.fault = ControllerFault::no_charge; }, false, "pv-battery"},
+        {"overcharged", [](Variant&) {}, true, "pv-battery"},
+        {"unit_sleeps", [](Variant& v) { add<Freeze>(v); }, false, "pv-direct"},
         {"check_valve_in_return", [](Variant& v) { v.loop.drain_back.check_valve = true; }, false, "drainback"},
         {"ports_swapped", [](Variant& v) { v.loop.drain_back.ports_swapped = true; }, false, "drainback"},
         {"prime_lost", [](Variant& v) { v.loop.drain_back.suction_m = 1, v.loop.drain_back.holds_prime = false; }, false, "open-tank"},
@@ -111,6 +134,7 @@ const std::vector<Case>& cases()
         {"water_lost_by_vent", [](Variant&) {}, true, "open-tank"},
         {"line_shut", [](Variant& v) { v.loop.exchanger_pump.shut = true; }, false, "glycol-hx"},
         {"curve_not_known", [](Variant& v) { v.loop.pump.by_curve = true; }},
+        {"flows_contradict", [](Variant& v) { v.loop.pump.head_m = 6, v.loop.pump.free_flow_m3_s = 6e-4; }},
         {"open_voltage_too_high", [](Variant& v) { v.loop.wiring.bears_v = 16; }, false, "pv-direct"}, // DC units live between 10 and 16 V (common practice, no source)
         {"cable_drop", [](Variant& v) { v.loop.wiring.cable_m = 60, v.loop.wiring.section_m2 = 1e-6; }, false, "pv-direct"},
         {"breaker_too_large", [](Variant& v) { v.loop.wiring.breaker_a = 16, v.loop.wiring.output_a = 10; }}, // a 16 A breaker does not protect a 10 A unit (field practice)
@@ -150,6 +174,17 @@ const std::vector<Case>& cases()
         {"disinfection_at_the_top", [](Variant& v) { add<Disinfection>(v).probe = "S3"; }},
         {"night_cooling_never", [](Variant& v) { add<NightCooling>(v).from = Temperature::celsius(80); }},
         {"heats_while_away", [](Variant& v) { add<Heating>(v), v.unit.away = true; }},
+        {"circulation_scalds", [](Variant& v) { circulates(v).tempering = Tempering::nowhere; }},
+        {"circulation_pipe", [](Variant& v) { circulates(v).bears_c = 60; }},
+        {"circulation_cold_line", [](Variant& v) { circulates(v).by_cold_line = true; }},
+        {"circulation_lukewarm", [](Variant& v) { circulates(v).tempering = Tempering::at_tank; }, true},
+        {"circulation_takes_much", [](Variant& v) { circulates(v); }, true},
+        {"heater_passed_by", [](Variant& v) { heated(v).way = HeaterWay::tank_only; }},
+        {"heater_set_low", [](Variant& v) { heated(v).set_c = 50; }},
+        {"heater_holds_nothing", [](Variant& v) { heated(v).kind = HeaterKind::through_flow; }},
+        {"heater_inlet_too_hot", [](Variant& v) { heated(v).bears_c = 40; }},
+        {"nothing_limits_by_itself", [](Variant& v) { v.loop.answers.power = PoweredBy::none; }},
+        {"does_not_rise", [](Variant& v) { v.loop.answers.power = PoweredBy::none, v.loop.tank.above_m = -1; }},
         {"voltage_cut_too_low", [](Variant& v) { add<LowVoltage>(v).cut_v = 10.5; }},
         {"voltage_cut_at_once", [](Variant& v) { add<LowVoltage>(v).delay_s = 0; }},
         {"speed_below_lift", [](Variant& v) { v.loop.pump.head_m = 8, v.loop.pump.free_flow_m3_s = 4e-4, add<SpeedByDifference>(v); }, false, "drainback"},

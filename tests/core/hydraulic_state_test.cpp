@@ -76,7 +76,7 @@ TEST(DrainBack, fills_at_the_lifted_flow_then_runs_then_forms_a_siphon)
 {
     Filled f;
     EXPECT_TRUE(f.water().drained());
-    f.water().outputs(Acting{1}, f.t);
+    f.water().outputs(Acting{1}, f.t, 10);
     EXPECT_EQ(f.water().filling(), Filling::filling);
     EXPECT_EQ(f.water().flows(0, 10).route_w_k[0], 0) << "nothing comes round while it fills";
     const double lifted = flow_against(f.loop.pump, f.loop.drain_back.lift_m);
@@ -101,7 +101,7 @@ TEST(DrainBack, a_slow_pump_needs_full_speed_to_fill)
     Filled slow;
     slow.loop.pump.speed = 0.5;
     slow.loop.drain_back.fill_boost = false;
-    slow.water().outputs(Acting{1}, slow.t);
+    slow.water().outputs(Acting{1}, slow.t, 10);
     slow.pass(900);
     EXPECT_EQ(slow.water().filling(), Filling::filling);
     EXPECT_EQ(slow.water().trouble(), Trouble::dry);
@@ -109,14 +109,14 @@ TEST(DrainBack, a_slow_pump_needs_full_speed_to_fill)
     Filled boosted;
     boosted.loop.pump.speed = 0.5;
     boosted.loop.supply.bore_m = boosted.loop.back.bore_m = 0.009; // narrow: fast enough at half the flow
-    boosted.water().outputs(Acting{1}, boosted.t);
+    boosted.water().outputs(Acting{1}, boosted.t, 10);
     boosted.pass(900);
     EXPECT_TRUE(boosted.water().siphon());
     EXPECT_NEAR(boosted.water().flows(0, 10).route_w_k[0], boosted.net.rate_w_k(0, 0.5 * boosted.loop.pump.flow_m3_s), 1e-9);
     Filled lost;
     lost.loop.pump.speed = 0.3;
     lost.loop.supply.bore_m = lost.loop.back.bore_m = 0.013; // too wide for that flow: the lift returns
-    lost.water().outputs(Acting{1}, lost.t);
+    lost.water().outputs(Acting{1}, lost.t, 10);
     lost.pass(900);
     EXPECT_FALSE(lost.water().siphon());
     EXPECT_EQ(lost.water().flows(0, 10).route_w_k[0], 0);
@@ -126,7 +126,7 @@ TEST(DrainBack, a_slow_pump_needs_full_speed_to_fill)
 TEST(DrainBack, a_hot_top_breaks_the_siphon)
 {
     Filled f(6);
-    f.water().outputs(Acting{1}, f.t);
+    f.water().outputs(Acting{1}, f.t, 10);
     f.pass(600);
     ASSERT_TRUE(f.water().siphon());
     f.t[f.net.node_of(ProbePlace::collector)] = 80;
@@ -143,7 +143,7 @@ TEST(DrainBack, no_siphon_in_wide_slow_pipe_or_where_none_is_wanted)
         const Network net(l, {});
         HydraulicState water(net, l, 0);
         auto t = net.start(40, 20);
-        water.outputs(Acting{1}, t);
+        water.outputs(Acting{1}, t, 10);
         for (int s = 0; s < 3600; ++s)
             water.pass(1, t);
         EXPECT_EQ(water.filling(), Filling::running);
@@ -155,9 +155,9 @@ TEST(DrainBack, no_siphon_in_wide_slow_pipe_or_where_none_is_wanted)
 TEST(DrainBack, drains_after_its_time_and_not_before)
 {
     Filled f;
-    f.water().outputs(Acting{1}, f.t);
+    f.water().outputs(Acting{1}, f.t, 10);
     f.pass(400);
-    f.water().outputs(Acting{0}, f.t);
+    f.water().outputs(Acting{0}, f.t, 10);
     EXPECT_EQ(f.water().filling(), Filling::draining);
     EXPECT_FALSE(f.water().drained());
     f.pass(f.loop.drain_back.drain_s - 1);
@@ -213,7 +213,7 @@ TEST(DrainBack, a_hot_array_is_filled_with_steam_where_no_cut_out_forbids_it)
     HydraulicState water(net, v.loop, 0);
     auto t = net.start(40, 20);
     t[net.node_of(ProbePlace::collector)] = 140;
-    water.outputs(Acting{1}, t);
+    water.outputs(Acting{1}, t, 10);
     EXPECT_EQ(water.figures().steam_fills, 1);
 }
 

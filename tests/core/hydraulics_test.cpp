@@ -150,7 +150,7 @@ TEST(PumpFlow, cold_glycol_is_pumped_more_slowly)
     const Network net(l, {});
     HydraulicState water(net, l, 0);
     auto t = net.start(40, -20);
-    water.outputs(Acting{1}, t);
+    water.outputs(Acting{1}, t, 10);
     water.pass(1, t);
     const double cold = water.flows(0, 10).route_w_k[0];
     std::fill(t.begin(), t.end(), 70);

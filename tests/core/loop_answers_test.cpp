@@ -43,14 +43,16 @@ RC_GTEST_PROP(LoopAnswers, say_what_the_loop_has, ())
     RC_ASSERT(a.has(Part::exchanger) == exchanger && a.has(Part::exchanger_pump) == exchanger);
     RC_ASSERT(a.has(Part::reservoir) == (q.empties == Empties::reservoir));
     RC_ASSERT(a.has(Part::collector_2) == (q.fields == Fields::two));
-    RC_ASSERT(a.has(Part::panel) == (q.power != PoweredBy::mains) && a.has(Part::battery) == (q.power == PoweredBy::battery));
-    RC_ASSERT(a.has(Part::cooler) == (q.excess != Excess::none));
+    RC_ASSERT(a.has(Part::panel) == (q.power == PoweredBy::panel || q.power == PoweredBy::battery) && a.has(Part::battery) == (q.power == PoweredBy::battery));
+    const bool cooler = q.excess == Excess::cooler || q.excess == Excess::house, circulates = q.circulation == Circulates::taps, pumped = q.power != PoweredBy::none;
+    RC_ASSERT(a.has(Part::cooler) == cooler);
+    RC_ASSERT(a.has(Part::heater) == (q.backup == Backup::heater_after) && a.has(Part::circulation) == circulates && a.has(Part::pump) == pumped);
     RC_ASSERT(a.has(Part::element) == (q.backup == Backup::element));
     const std::size_t fields = q.fields == Fields::two ? 2 : 1, stores = q.store == Store::two_tanks ? 2 : 1;
-    RC_ASSERT(a.routes.size() == fields * ((exchanger ? 1 : stores) + (q.excess != Excess::none ? 1 : 0)) + (exchanger ? stores : 0));
+    RC_ASSERT(a.routes.size() == fields * ((exchanger ? 1 : stores) + (cooler ? 1 : 0)) + (exchanger ? stores : 0) + (circulates ? 2 : 0));
     RC_ASSERT(a.routes.size() <= max_routes && a.drivers.size() <= max_outputs);
     for (const Route& r : a.routes) {
-        RC_ASSERT(r.pump < a.drivers.size());
+        RC_ASSERT(r.pump < a.drivers.size() || r.turns == Driver::nothing);
         for (const Route::Valve& v : r.valves)
             RC_ASSERT(v.output < a.drivers.size());
     }
@@ -58,7 +60,7 @@ RC_GTEST_PROP(LoopAnswers, say_what_the_loop_has, ())
     for (std::uint32_t stand = 0; stand < 32; ++stand)
         for (const Driver pump : {Driver::pump, Driver::pump_2}) {
             const auto open = std::count_if(a.routes.begin(), a.routes.end(), [&](const Route& r) { return r.turns == pump && r.open(stand); });
-            RC_ASSERT(open == (pump == Driver::pump || fields == 2 ? 1 : 0));
+            RC_ASSERT(open == ((pump == Driver::pump ? pumped : fields == 2) ? 1 : 0));
         }
     RC_ASSERT(answers_of_text(answers_text(q)) == q);
     RC_ASSERT(&arrangement_of(q) == &a);

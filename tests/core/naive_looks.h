@@ -157,7 +157,7 @@ protected:
             return;
         }
         m.counted = m.counted < 0 ? (first ? wait : 0) : m.counted + step_;
-        if (m.counted >= wait + on)
+        while (m.counted >= wait + on)
             m.counted -= wait + on;
         m.active = m.counted >= wait;
     }

@@ -219,7 +219,7 @@ RC_GTEST_PROP(Integrator, any_loop_stays_finite_and_balanced, ())
     for (int k = 0; k < 60; ++k) {
         const auto running = static_cast<std::uint32_t>(*rc::gen::inRange(0, 32));
         water.weather({any(-20, 35), {0, 0, 0, any(0, 1300)}, 0});
-        water.outputs(Acting{running}, t);
+        water.outputs(Acting{running}, t, 10);
         Flows flows = water.flows(net.has_tank() && *rc::gen::inRange(0, 4) == 0 ? any(0, 2000) : 0, any(2, 20));
         flows.element_w = l.element.mode == ElementMode::off ? 0 : l.element.power_w;
         const Surroundings a = weather(), b = weather();

@@ -19,7 +19,7 @@ constexpr double kink_w_m2 = 5; // weather bends sharper than this restart the s
 
 class Hybrid {
 public:
-    explicit Hybrid(const CoupledSetup& s) : s_(s), net_(s.loop, s.probes, s.fine), hydraulics_(net_, s.loop, s.altitude_m), n_(net_.size()), sample_s_(static_cast<double>(s.program.sample_ms) / 1000)
+    explicit Hybrid(const CoupledSetup& s) : s_(s), net_(s.loop, s.probes, s.fine, s.altitude_m), hydraulics_(net_, s.loop, s.altitude_m), n_(net_.size()), sample_s_(static_cast<double>(s.program.sample_ms) / 1000)
     {
         SUNContext_Create(nullptr, &context_);
         y_ = N_VNew_Serial(static_cast<sunindextype>(n_ + 1), context_);
@@ -53,6 +53,7 @@ public:
 
     Result go()
     {
+        day_ = s_.days.front().get();
         decide(0, 1);
         act();
         for (const auto& day : s_.days) {
@@ -104,9 +105,15 @@ private:
 
     Flows flows_at(double t, const double* y) const
     {
-        const double draw = net_.has_tank() ? draw_at(*day_, t, y[net_.store_top()]).rate_w_k : 0.0;
+        const double draw = net_.has_tank() ? draw_at(*day_, t, y[net_.delivers()]).rate_w_k : 0.0;
         Flows f = hydraulics_.flows(draw, day_->mains_c);
         f.element_w = element_w(s_.loop, t);
+        for (std::size_t o = 0; o < s_.program.outputs; ++o)
+            if (s_.drives[o] == Drives::element)
+                f.element_w = (state_.running >> o & 1U) != 0 ? s_.loop.element.power_w : 0.0;
+        // Neither outage nor through-flow here.
+        const Heater& h = s_.loop.heater;
+        f.heater_w = net_.arrangement().has(Part::heater) && h.way != HeaterWay::tank_only ? h.power_w : 0.0;
         return f;
     }
     void assemble(double t, const double* y)
@@ -194,9 +201,10 @@ private:
                 n = 1;
             const std::int64_t done = integrate(k, n, crossed);
             crossed = std::max<std::int64_t>(0, crossed - 1);
+            const bool in_vain = hydraulics_.stands_still();
             const bool moved = pass_water(static_cast<double>(done) * sample_s_);
             const std::uint32_t before = state_.running;
-            out_.run_time_s += (before & 1U) ? static_cast<double>(done) * sample_s_ : 0;
+            out_.run_time_s += (before & 1U) && !in_vain ? static_cast<double>(done) * sample_s_ : 0;
             k += done;
             decide(k, done);
             const Flows flowed = hydraulics_.flows(0, 0);
@@ -272,7 +280,12 @@ private:
         return sample - k;
     }
 
-    void act() { hydraulics_.outputs(acting(s_.program, s_.drives, state_.running, decisions_), nodes()); }
+    void act()
+    {
+        std::vector<double> t = nodes();
+        hydraulics_.outputs(acting(s_, state_.running, decisions_), t, day_->mains_c);
+        std::copy(t.begin(), t.end(), N_VGetArrayPointer(y_));
+    }
 
     // The sample k of the day, the last of n.
     void decide(std::int64_t k, std::int64_t n)

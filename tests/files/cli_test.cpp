@@ -133,7 +133,8 @@ TEST(Cli, every_arrangement_goes_from_file_to_figures)
         EXPECT_EQ(f["battery"]["charge"].is_number(), a.has(Part::battery));
         const Ran replay = cli({"run", file, "--trace", rows, "--json"});
         ASSERT_EQ(replay.err, "");
-        EXPECT_EQ(replay.json()["disagreements"].size(), 0U);
+        for (const auto& d : replay.json()["disagreements"]) // the day before the rows left a drain valve open
+            EXPECT_TRUE(d["from_before_the_log"].get<bool>() && d["to_s"] < 600.0) << d;
     }
     std::filesystem::remove(file);
     std::filesystem::remove(rows);
@@ -405,7 +406,17 @@ TEST(Cli, new_writes_a_job_that_passes_check)
     EXPECT_EQ(cli({"new", "--preset", "glycol-coil", "--probes", "2", "--out", file}).code, 0);
     EXPECT_EQ(open_job(file)->variants[0].probes.size(), 2U);
     EXPECT_EQ(cli({"check", file}).code, 0);
-    EXPECT_EQ(cli({"new", "--probes", "1", "--out", temp("-none.vrelay")}).code, 2);
+    EXPECT_EQ(cli({"new", "--probes", "1", "--power", "mains", "--out", temp("-none.vrelay")}).code, 2) << "a pump wants two";
+    std::filesystem::remove(file);
+    EXPECT_EQ(cli({"new", "--probes", "1", "--backup", "element", "--out", file}).code, 0) << "the water circulates by itself";
+    EXPECT_EQ(open_job(file)->variants[0].loop.answers.power, PoweredBy::none);
+    EXPECT_EQ(open_job(file)->variants[0].probes.size(), 1U);
+    EXPECT_EQ(cli({"check", file}).code, 0);
+    std::filesystem::remove(file);
+    EXPECT_EQ(cli({"new", "--excess", "circulation", "--probes", "2", "--out", file}).code, 0);
+    EXPECT_EQ(open_job(file)->variants[0].loop.answers.circulation, Circulates::taps) << "it is there to be run longer";
+    EXPECT_EQ(cli({"check", file}).code, 0);
+    EXPECT_EQ(cli({"new", "--excess", "circulation", "--backup", "heater-after", "--out", temp("-none.vrelay")}).code, 2);
     std::filesystem::remove(file);
     EXPECT_EQ(cli({"new", "--carrier", "glycol", "--store", "two-tanks", "--backup", "element", "--out", file}).code, 0);
     EXPECT_EQ(open_job(file)->variants[0].loop.element.mode, ElementMode::windows);

@@ -37,7 +37,7 @@ void connect_second(Layout& l)
     l.sheet.probes[ProbePlace::collector_2] = out;
     if (!l.frame.plain_pair) {
         // Both returns meet in the lane; the second pump takes its fluid from where the first's comes back.
-        const double lane = l.frame.lane, beside = l.at(Part::pump).center().x() + 44;
+        const double lane = l.frame.lane, beside = l.pump_at().x() + 44;
         const bool exchanger = l.arrangement.has(Part::exchanger);
         const double foot = exchanger ? 468 : 464;
         QPolygonF from{{QPointF(beside, foot), QPointF(pump.x(), foot), pump}};

@@ -27,7 +27,7 @@ void connect_exchanger(Layout& l)
     const QRectF& x = l.at(Part::exchanger);
     const QRectF& store = l.at(l.store);
     const QPointF pump = l.at(Part::exchanger_pump).center();
-    const double hot = x.top() + 18, cold = x.bottom() - 16, left = l.at(Part::pump).center().x(), beside = x.right() + 20;
+    const double hot = x.top() + 18, cold = x.bottom() - 16, left = l.pump_at().x(), beside = x.right() + 20;
     // The array's side takes the place of the store's inlet and outlet.
     if (!l.arrangement.has(Part::reservoir) && !l.arrangement.has(Part::cooler_valve)) {
         down_the_lane(l, {l.frame.lane, hot});
@@ -92,13 +92,13 @@ void connect_cooler(Layout& l)
     const QRectF& r = l.at(Part::cooler);
     const QPointF valve = l.at(Part::cooler_valve).center();
     const bool exchanger = l.arrangement.has(Part::exchanger);
-    const double under = l.at(Part::pump).center().x() + 44, foot = exchanger ? 468 : 464;
+    const double under = l.pump_at().x() + 44, foot = exchanger ? 468 : 464;
     if (!l.arrangement.has(Part::reservoir))
         down_the_lane(l, valve);
     const auto tanks = l.sheet.place.find(Part::valve);
     l.branch(exchanger ? Segment::exchanger_hot : first_store(l), tanks != l.sheet.place.end() && !exchanger ? QPolygonF{{valve, QPointF(tanks->second.center().x(), valve.y()), tanks->second.center()}} : into_the_store(l, valve, l.frame.lane - 90));
     l.pipe(Segment::cooler, {{valve, QPointF(valve.x(), r.top())}}, Show::first);
-    l.pipe(Segment::cooler, exchanger ? QPolygonF{{QPointF(valve.x(), r.bottom()), QPointF(valve.x(), foot), QPointF(l.at(Part::pump).center().x(), foot)}} : QPolygonF{{QPointF(valve.x(), r.bottom()), QPointF(valve.x(), foot), QPointF(under, foot), QPointF(under, l.outlet.y())}}, Show::last);
+    l.pipe(Segment::cooler, exchanger ? QPolygonF{{QPointF(valve.x(), r.bottom()), QPointF(valve.x(), foot), QPointF(l.pump_at().x(), foot)}} : QPolygonF{{QPointF(valve.x(), r.bottom()), QPointF(valve.x(), foot), QPointF(under, foot), QPointF(under, l.outlet.y())}}, Show::last);
 }
 
 // A measure from the resting water, in the reservoir or the open tank, up to the

@@ -8,7 +8,7 @@ const std::vector<PartDrawing>& part_drawings()
 {
     static const std::vector<PartDrawing> table = [] {
         std::vector<PartDrawing> all;
-        for (const auto& family : {store_drawings(), array_drawings(), drawings_between(), power_drawings(), protection_drawings(), pump_drawings(), pipe_drawings()})
+        for (const auto& family : {store_drawings(), array_drawings(), drawings_between(), power_drawings(), protection_drawings(), pump_drawings(), pipe_drawings(), tap_drawings()})
             all.insert(all.end(), family.begin(), family.end());
         return all;
     }();

@@ -29,10 +29,15 @@ void connect_return(Layout& l)
 
 void connect_supply(Layout& l)
 {
-    const QPointF pump = l.at(Part::pump).center(), in = l.sheet.array[Part::collector][3] + QPointF(-4, -14);
+    const QPointF pump = l.pump_at(), in = l.sheet.array[Part::collector][3] + QPointF(-4, -14);
     const QPolygonF plain{{l.outlet, QPointF(pump.x(), l.outlet.y())}};
-    l.pipe(Segment::supply_pipe, {{pump + QPointF(0, -20), QPointF(pump.x(), in.y()), in}});
-    l.pipe(Segment::supply_pipe, (l.from_store.empty() ? plain : l.from_store) + QPolygonF{{pump}}, SheetPipe::Show::first);
+    const QPolygonF to_array{{QPointF(pump.x(), in.y()), in}}, from_store = l.from_store.empty() ? plain : l.from_store;
+    if (l.arrangement.pumped()) {
+        l.pipe(Segment::supply_pipe, QPolygonF{{pump + QPointF(0, -20)}} + to_array);
+        l.pipe(Segment::supply_pipe, from_store + QPolygonF{{pump}}, SheetPipe::Show::first);
+    } else {
+        l.pipe(Segment::supply_pipe, from_store + to_array);
+    }
     l.sheet.probes[ProbePlace::supply_pipe] = {pump.x() + 62, l.outlet.y()};
 }
 
@@ -45,14 +50,14 @@ void words(const PartScene& s, const QRectF& box, int align, const QString& name
 void label_return(const PartScene& s)
 {
     const double lane = s.at(Part::back).left() + 30;
-    if (s.now.known && lane > 500)
+    if (s.now.known && s.in_loop(lane) > 500)
         words(s, {lane + 14, s.sheet.place.contains(Part::reservoir) && s.at(Part::reservoir).top() < 160 ? 84.0 : 108.0, 96, 44}, Qt::AlignLeft, QObject::tr("return"), s.now.of(Segment::return_pipe).back());
 }
 
 void label_supply(const PartScene& s)
 {
     if (s.now.known)
-        words(s, {22, 250, 114, 44}, Qt::AlignRight, QObject::tr("supply"), s.now.of(Segment::supply_pipe).front());
+        words(s, {s.sheet.left + 22, s.sheet.left > 0 ? 184.0 : 250.0, 114, 44}, Qt::AlignRight, QObject::tr("supply"), s.now.of(Segment::supply_pipe).front());
 }
 
 } // namespace

@@ -16,7 +16,8 @@ void connect_element(Layout& l)
 void place_wiring(Layout& l)
 {
     l.at(Part::wiring) = QRectF(20, 438, 72, 30);
-    l.sheet.cable = {QPointF(80, 438), QPointF(132, 415)};
+    if (l.arrangement.pumped())
+        l.sheet.cable = {QPointF(80, 438), QPointF(132, 415)};
 }
 
 void paint_check_valve(const PartScene& s)
@@ -40,7 +41,7 @@ void paint_vessel(const PartScene& s)
 {
     const Theme& t = theme();
     const QRectF r = s.at(Part::vessel);
-    const bool on_left = r.center().x() < least_sheet_w / 2; // under the supply then
+    const bool on_left = s.in_loop(r.center().x()) < least_sheet_w / 2; // under the supply then
     s.p.setPen(QPen(t.second_ink, 2));
     on_left ? s.p.drawLine(QPointF(r.center().x(), r.top()), QPointF(r.center().x(), r.top() - 10)) : s.p.drawPolyline(QPolygonF{{QPointF(r.left() - 32, r.top() - 12), QPointF(r.center().x(), r.top() - 12), QPointF(r.center().x(), r.top())}});
     s.p.setBrush(t.card);
@@ -71,13 +72,14 @@ void paint_wiring(const PartScene& s)
     const Theme& t = theme();
     const QRectF r = s.at(Part::wiring);
     s.p.setPen(QPen(t.second_ink, 1.5));
-    s.p.drawLine(s.sheet.cable);
+    if (!s.sheet.cable.isNull())
+        s.p.drawLine(s.sheet.cable);
     s.p.setBrush(t.card);
     s.p.drawRoundedRect(r, 4, 4);
     s.say(r, Qt::AlignCenter, s.words(s.loop().wiring.breaker_a, Quantity::current), t.ink, {13, true});
     const auto vessel = s.sheet.place.find(Part::vessel);
     const bool crowded = s.arrangement.has(Part::exchanger) && s.arrangement.has(Part::battery);
-    if (!crowded && (vessel == s.sheet.place.end() || vessel->second.left() > least_sheet_w / 2)) // else it hangs beside it
+    if (!crowded && (vessel == s.sheet.place.end() || s.in_loop(vessel->second.left()) > least_sheet_w / 2)) // else it hangs beside it
         s.say(QRectF(r.right() + 8, r.top(), 60, r.height()), Qt::AlignLeft | Qt::AlignVCenter, QObject::tr("breaker"), t.second_ink, {13, false, true});
 }
 
@@ -90,7 +92,7 @@ void paint_drain_valve(const PartScene& s)
     const auto it = std::find_if(outputs.begin(), outputs.end(), [](const Output& o) { return o.drives == Drives::drain_valve; });
     if (it == outputs.end())
         return;
-    const bool open = s.now.runs(static_cast<std::size_t>(it - outputs.begin()));
+    const bool open = s.now.known && !s.now.runs(static_cast<std::size_t>(it - outputs.begin())); // held shut while it is on
     const QPointF c = QPointF(s.at(Part::pump).center().x() + 46, 300);
     s.p.setPen(QPen(open ? t.start : t.second_ink, 2.5));
     s.p.drawLine(QPointF(c.x() - 46, c.y()), c - QPointF(14, 0));

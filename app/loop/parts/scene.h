@@ -36,6 +36,8 @@ struct Layout {
         if (const auto it = sheet.place.find(part); it != sheet.place.end())
             it->second = to;
     }
+    // Of the loop pump; where there is none, of where it would stand.
+    static QPointF pump_at() { return {150, 402}; }
     QPointF array_outlet(Part part) { return sheet.array[part][1] + QPointF(7, 14); }
     void probe(ProbePlace place, const QRectF& part, double height) { sheet.probes[place] = {part.left(), part.bottom() - height * part.height()}; }
     void pipe(Segment shows, QPolygonF line, SheetPipe::Show how = SheetPipe::Show::along) { sheet.pipes.push_back({shows, how, std::move(line), shows}); }
@@ -55,6 +57,7 @@ struct PartScene {
     const Loop& loop() const { return variant.loop; }
     QString words(double v, Quantity q) const { return text(v, q, units); }
     QRectF at(Part part) const { return sheet.place.at(part); }
+    double in_loop(double x) const { return x - sheet.left; } // as the loop lies without what stands to its left
     // Words on the drawing, never smaller than can be read; a detail fades where the
     // drawing is too small for it. px: at the sheet's own size.
     struct Words {
@@ -92,5 +95,6 @@ std::vector<PartDrawing> power_drawings();
 std::vector<PartDrawing> protection_drawings();
 std::vector<PartDrawing> pipe_drawings();
 std::vector<PartDrawing> pump_drawings();
+std::vector<PartDrawing> tap_drawings();
 
 } // namespace vernal

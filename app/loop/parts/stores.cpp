@@ -85,7 +85,7 @@ void connect_second_tank(Layout& l)
         back(S::tank_2_down, {{QPointF(r.right(), pump.y()), pump}});
         back(S::tank_down, {{QPointF(l.at(Part::tank).right(), foot), QPointF(388, foot), QPointF(388, 452), QPointF(r.right() + 22, 452), QPointF(r.right() + 22, pump.y())}});
     } else {
-        const double under = l.at(Part::pump).center().x() + 44;
+        const double under = l.pump_at().x() + 44;
         back(coil ? S::coil_2 : S::tank_2_down, {{QPointF(r.left(), foot), QPointF(400, foot), QPointF(400, 464), QPointF(under, 464), QPointF(under, l.outlet.y())}});
     }
     l.probe(ProbePlace::tank_2_bottom, r, 0.22);

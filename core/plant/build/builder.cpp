@@ -6,10 +6,13 @@ namespace vernal {
 
 void NetworkBuilder::build(const std::vector<ProbeSite>& probes)
 {
+    n_.past_tank_ = n_.arrangement_.has(Part::heater) && l_.heater.way == HeaterWay::heater_only;
     for (const Route& r : n_.arrangement_.routes)
         for (Segment s : r.ring)
             if (chains_[at(s)].nodes.empty())
                 build_segment(s);
+    if (n_.arrangement_.has(Part::heater) && chains_[at(Segment::heater)].nodes.empty())
+        build_segment(Segment::heater);
     place_probes();
     n_.probe0_ = n_.n_;
     for (const ProbeSite& site : probes)
@@ -29,7 +32,7 @@ void NetworkBuilder::mark_unread()
         for (int node : chains_[at(s)].nodes)
             n_.in_pipe_[at(node)] = 1;
     n_.unread_ = n_.in_pipe_;
-    for (S s : {S::coil, S::coil_2, S::exchanger_hot, S::exchanger_cold, S::cooler})
+    for (S s : {S::coil, S::coil_2, S::exchanger_hot, S::exchanger_cold, S::cooler, S::circulation})
         for (int node : chains_[at(s)].nodes)
             n_.unread_[at(node)] = 1;
     for (const Network::Pair& p : n_.probe_rows_)
@@ -67,9 +70,11 @@ void NetworkBuilder::to_room(int node, double w_k, double room_c, Loss loss)
 // This much of the node's capacity runs out when the pump rests.
 void NetworkBuilder::drains(int node, double water_j_k, double at_most_j_k)
 {
-    if (!n_.arrangement_.drains)
+    const bool by_valve = n_.arrangement_.answers.empties == Empties::valve;
+    if (!n_.arrangement_.drains && !by_valve)
         return;
-    const double pitch_share = l_.drain_back.check_valve ? 0.0 : std::clamp(l_.drain_back.pitch / least_pitch, 0.0, 1.0);
+    const double pitch_share = by_valve ? 1.0 : l_.drain_back.check_valve ? 0.0
+                                                                          : std::clamp(l_.drain_back.pitch / least_pitch, 0.0, 1.0);
     n_.left_behind_ = 1.0 - pitch_share;
     n_.drains_[at(node)] = std::min(water_j_k, at_most_j_k) * pitch_share;
     n_.draining_m3_ += n_.drains_[at(node)] / water_j_m3k();
@@ -85,6 +90,9 @@ void NetworkBuilder::empty_capacities()
             n_.capacity_[1][i] -= n_.drains_[i];
             n_.capacity_[1][n_.drains_to_] += n_.drains_[i];
         }
+    } else {
+        for (std::size_t i = 0; i < n_.n_; ++i) // it runs away
+            n_.capacity_[1][i] -= n_.drains_[i];
     }
     for (std::size_t d = 0; d < 2; ++d)
         for (double c : n_.capacity_[d])
@@ -112,6 +120,9 @@ void NetworkBuilder::build_segment(Segment s)
     case Segment::room: return build_room(s);
     case Segment::cooler: return build_cooler(s);
     case Segment::reservoir: return build_reservoir(s);
+    case Segment::circulation: return build_circulation(s);
+    case Segment::tank_up: return run_up_tank(s);
+    case Segment::heater: return build_heater(s);
     }
 }
 
@@ -122,9 +133,9 @@ void NetworkBuilder::keep(Segment s, Chain chain)
     chains_[at(s)] = std::move(chain);
 }
 
-Network::Network(const Loop& loop, const std::vector<ProbeSite>& probes, Fineness fine)
+Network::Network(const Loop& loop, const std::vector<ProbeSite>& probes, Fineness fine, double altitude_m)
     : arrangement_(arrangement_of(loop)),
-      fluid_(arrangement_.carrier == Carrier::air ? warm_air() : glycol_water(arrangement_.carrier == Carrier::glycol ? loop.glycol_fraction : 0.0)), second_fluid_(glycol_water(0))
+      fluid_(arrangement_.carrier == Carrier::air ? warm_air(altitude_m) : glycol_water(glycol_share(loop))), second_fluid_(glycol_water(0))
 {
     NetworkBuilder(*this, loop, fine).build(probes);
 }

@@ -49,6 +49,9 @@ private:
     void build_pipe(Segment s, const Pipe& p, bool from_collector_on);
     void build_tank(std::size_t which, const Tank& t);
     void run_down_tank(Segment s, std::size_t which, const Tank& t);
+    void run_up_tank(Segment s);
+    void build_heater(Segment s);
+    void build_circulation(Segment s);
     void build_coil(Segment s, std::size_t which, const Tank& t);
     void build_exchanger();
     void build_pool(Segment s);

@@ -11,6 +11,9 @@ namespace {
 constexpr double pipe_dispersion_m = 0.4;
 constexpr double copper_j_m3k = 8960.0 * 385.0;
 constexpr double pipe_wall_m = 0.001;
+// A jacket in the sun stands this far above the air per W/m² of level sun: α/(π h) with α
+// 0.7 and h 20 W/m²K (sol-air temperature, ASHRAE Handbook of Fundamentals; both figures estimates).
+constexpr double jacket_k_m2_w = 0.7 / (std::numbers::pi * 20);
 
 } // namespace
 
@@ -33,6 +36,8 @@ void NetworkBuilder::build_pipe(Segment s, const Pipe& p, bool from_collector_on
         if (outdoors)
             drains(node, section * dx * water_j_m3k(), capacity);
         outdoors ? to_air(node, p.loss_w_mk * dx, Loss::pipe) : to_room(node, p.loss_w_mk * dx, l_.tank.room_c, Loss::pipe);
+        if (outdoors && p.sunlit > 0)
+            n_.suns_.push_back({at(node), at(SunPlane::ground), p.loss_w_mk * dx * jacket_k_m2_w * p.sunlit, 0, Loss::pipe});
         chain.nodes.push_back(node);
     }
     keep(s, std::move(chain));

@@ -14,6 +14,9 @@ void NetworkBuilder::place_probes()
     for (int other : {last(Segment::pool), slab_mass_, last(Segment::room)})
         store = store < 0 ? other : store;
     n_.store_top_ = n_.has_tank() ? n_.tank(0).last() : at(store);
+    const bool heated = n_.arrangement_.has(Part::heater) && l_.heater.way != HeaterWay::tank_only;
+    n_.delivers_ = heated ? at(first(Segment::heater)) : n_.store_top_;
+    n_.fed_heater_ = heated && !n_.past_tank_ ? first(Segment::heater) : -1;
     const auto put = [&](ProbePlace p, int node) { n_.place_[at(p)] = node < 0 ? store : node; };
     put(ProbePlace::collector, last(Segment::collector));
     put(ProbePlace::tank_bottom, in_tank(0, 0.1));
@@ -27,6 +30,7 @@ void NetworkBuilder::place_probes()
     put(ProbePlace::pool_water, last(Segment::pool));
     put(ProbePlace::slab_return, last(Segment::slab));
     put(ProbePlace::room_air, last(Segment::room));
+    put(ProbePlace::circulation_return, last(Segment::circulation));
 }
 
 void NetworkBuilder::build_probe(const ProbeSite& site)

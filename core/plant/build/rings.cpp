@@ -14,8 +14,10 @@ void NetworkBuilder::make_rings()
                 ring.dispersion.push_back(c.dispersion);
             }
             ring.dispersion.back() = 0.0;
-            if (c.tank >= 0)
-                n_.tanks_[at(c.tank)].downward[r] = 1.0;
+            for (std::size_t i = 1; c.tank >= 0 && i < c.nodes.size(); ++i) {
+                const auto from = static_cast<std::size_t>(c.nodes[i - 1]), to = static_cast<std::size_t>(c.nodes[i]), first = n_.tanks_[at(c.tank)].nodes.first;
+                n_.tanks_[at(c.tank)].downward[std::min(from, to) - first][r] = from > to ? 1.0 : -1.0;
+            }
         }
         rings_.push_back(std::move(ring));
         deliver(r);
@@ -49,6 +51,8 @@ SparsePattern NetworkBuilder::make_pattern() const
     for (const Ring& ring : rings_)
         for (std::size_t i = 0; i < ring.node.size(); ++i)
             both(ring.node[i], ring.node[(i + 1) % ring.node.size()]);
+    if (n_.fed_heater_ >= 0)
+        both(n_.fed_heater_, static_cast<int>(n_.tanks_.front().nodes.last()));
     for (const Network::TankNodes& t : n_.tanks_)
         for (std::size_t i = t.nodes.first; i < t.nodes.last(); ++i)
             both(static_cast<int>(i), static_cast<int>(i) + 1);
@@ -71,7 +75,7 @@ void NetworkBuilder::add_up()
         k[n_.pattern_.diagonal(i)] -= air_[i] + room_[i];
     }
     n_.burst_c_ = n_.arrangement_.carrier == Carrier::glycol ? burst_c(l_.glycol_fraction) : n_.fluid_.freezing_c;
-    for (Loss loss : {Loss::collector, Loss::pipe, Loss::store, Loss::cooler})
+    for (Loss loss : {Loss::collector, Loss::pipe, Loss::store, Loss::cooler, Loss::circulation})
         add_loss(loss);
     for (const std::vector<Network::Pair>* pairs : {&std::as_const(links_), &std::as_const(n_.store_links_)})
         for (const Network::Pair& p : *pairs) {

@@ -28,7 +28,8 @@ void NetworkBuilder::build_tank(std::size_t which, const Tank& t)
     Network::TankNodes tank;
     tank.nodes = {n_.n_, static_cast<std::size_t>(tank_base_nodes)};
     tank.mix_w_k = capacity / mixing_s;
-    tank.drawn = which == 0;
+    tank.downward.resize(tank_base_nodes - 1);
+    tank.drawn = which == 0 && !n_.past_tank_;
     tank.dip_swapped = tank.drawn && t.dip_swapped;
     for (int i = 0; i < tank_base_nodes; ++i) {
         const int node = add_node(capacity, false, true);
@@ -41,7 +42,7 @@ void NetworkBuilder::build_tank(std::size_t which, const Tank& t)
     if (which == 0 && n_.arrangement_.has(Part::element)) {
         const auto up = std::min(static_cast<std::size_t>(l_.element.height * parts), tank.nodes.count - 1);
         Network::NonlinearLoss heats{tank.nodes.first + up, Loss::element};
-        heats.element = true;
+        heats.heats = &Flows::element_w;
         heats.set_c = l_.element.set_c;
         n_.nonlinear_losses_.push_back(heats);
     }
@@ -58,6 +59,17 @@ void NetworkBuilder::run_down_tank(Segment s, std::size_t which, const Tank& t)
     for (std::size_t i = r.count; i-- > 0;)
         chain.nodes.push_back(static_cast<int>(r.first + i));
     n_.ranges_[at(s)] = r;
+    keep(s, std::move(chain));
+}
+
+// Of the first tank, from where the circulation comes back.
+void NetworkBuilder::run_up_tank(Segment s)
+{
+    build_tank(0, l_.tank);
+    const NodeRange r = n_.tanks_[0].nodes;
+    Chain chain{{}, 0, false, 0};
+    for (std::size_t i = std::min(static_cast<std::size_t>(l_.circulation.enters_at * tank_base_nodes), r.count - 1); i < r.count; ++i)
+        chain.nodes.push_back(static_cast<int>(r.first + i));
     keep(s, std::move(chain));
 }
 
