@@ -1,8 +1,10 @@
 #include "new_verb.h"
 
 #include "core/job/field_path.h"
+#include "core/weather/zone.h"
 #include "files/disk.h"
 #include "files/job_file.h"
+#include "files/place_list.h"
 
 #include <algorithm>
 #include <cmath>
@@ -28,7 +30,9 @@ CLI::App* NewVerb::add_to(CLI::App& app)
     }
     c->add_option("--probes", probes_, "of the unit: 3, or 2 without one at the tank's top; 1 where the water circulates by itself");
     c->add_option("--title", title_, "of the job");
-    c->add_option("--place", place_, "name of the place");
+    c->add_option("--place", place_, "name of the place; one of the shipped list brings coordinates and zone");
+    c->add_option("--customer", customer_, "whose it is");
+    c->add_option("--zone", zone_, "of the clock, like Europe/Oslo");
     c->add_option("--latitude", latitude_, "degrees, north positive");
     c->add_option("--longitude", longitude_, "degrees, east positive");
     c->add_option("--altitude", altitude_, "m");
@@ -47,6 +51,24 @@ Result<int> NewVerb::run(const Streams& s)
         return job.error();
     job->title = title_.empty() ? "New loop" : title_;
     job->site.name = place_;
+    job->site.customer = customer_;
+    // A place of the list, unless it is told where it lies.
+    if (!place_.empty() && std::isnan(latitude_) && std::isnan(longitude_)) {
+        if (const auto found = find_places(place_, 1); !found.empty()) {
+            job->site.place.latitude_deg = found.front()->place.latitude_deg;
+            job->site.place.longitude_deg = found.front()->place.longitude_deg;
+            job->site.place.zone = found.front()->place.zone;
+            job->site.name = found.front()->name;
+            s.out << found.front()->text() << ", by the list of places; " << (std::isnan(altitude_) ? "its altitude is not in it: --altitude\n" : "\n");
+        } else {
+            s.err << "“" << place_ << "” is not in the list of places: state --latitude, --longitude, --altitude and --zone\n";
+        }
+    }
+    if (!zone_.empty()) {
+        if (!zone_known(zone_))
+            return Error{"“" + zone_ + "” is no time zone", "zone", "A name like Europe/Oslo"};
+        job->site.place.zone = zone_;
+    }
     for (const auto& [path, value] : {std::pair{"site/place/latitude_deg", latitude_}, {"site/place/longitude_deg", longitude_}, {"site/place/altitude_m", altitude_}})
         if (!std::isnan(value))
             if (const auto done = set_setting(*job, 0, path, value); !done)

@@ -12,7 +12,7 @@ public:
     Result<int> run(const Streams& s) override;
 
 private:
-    std::string preset_, title_, place_, out_;
+    std::string preset_, title_, place_, customer_, zone_, out_;
     std::map<std::string, std::string> answers_; // of every question; empty: not given
     int probes_ = 0;
     double latitude_ = NAN, longitude_ = NAN, altitude_ = NAN;

@@ -1,12 +1,14 @@
 #include "sum_verb.h"
 
 #include "chosen_variant.h"
+#include "core/job/field_walk.h"
 #include "core/plant/parts.h"
 #include "core/study/reserve.h"
 #include "core/sums/field_sums.h"
 
 #include <nlohmann/json.hpp>
 
+#include <cmath>
 #include <ostream>
 
 namespace vernal {
@@ -32,7 +34,7 @@ CLI::App* SumVerb::add_to(CLI::App& app)
 {
     CLI::App* c = app.add_subcommand("sum", "Field arithmetic: flow, heat, wire, vessel …; without a name, the list");
     c->add_option("name", name_, "one of the list");
-    c->add_option("inputs", inputs_, "name=value, with a unit where wanted: volume_m3=\"12 L\"");
+    c->add_option("inputs", inputs_, "name=value in the unit the name ends in, or with its own: volume_m3=\"12 L\"");
     c->add_option("--job", job_, "job file whose loop the sum is about; default: a new glycol loop");
     c->add_option("--variant", variant_, "a variant of the job; default: its first");
     c->add_option("--probe", probe_, "the probe a probe's sum is about, S1; default: the first");
@@ -75,7 +77,10 @@ Result<int> SumVerb::run(const Streams& s)
         if (equals == std::string::npos || at == sum->inputs.size())
             return Error{"“" + typed + "” is no input of this sum", sum->key, "Write name=value"};
         const NumberField& f = sum->inputs[at].field;
-        const auto value = parse(typed.substr(equals + 1), f.quantity, units);
+        const std::string text = typed.substr(equals + 1);
+        auto value = paths::number_in(text, f.quantity); // without a unit in the one its name ends in, as with `set`
+        if (value && !std::isfinite(*value))
+            value = parse(text, f.quantity, units); // says what is wrong with it
         if (!value)
             return value.error();
         if (*value < f.min || *value > f.max)

@@ -69,8 +69,17 @@ void to_version_3(Json& body)
 }
 
 // 4: a heater after the tank, the tap circulation, loops without a pump, what the unit lives
-// on. What is not said is as it was: none of them, and the mains.
-void to_version_4(Json&) {}
+// on. What is not said is as it was: none of them, and the mains. Flat plates had the values
+// of selective ones, which are told apart now.
+void to_version_4(Json& body)
+{
+    each(body, "variants", [](Json& variant) {
+        if (!variant.is_object() || !variant.contains("loop") || !variant["loop"].is_object() || !variant["loop"].contains("answers"))
+            return;
+        if (Json& answers = variant["loop"]["answers"]; answers.is_object() && answers.contains("array") && answers["array"] == "flat")
+            answers["array"] = "selective";
+    });
+}
 
 constexpr std::array steps{to_version_2, to_version_3, to_version_4}; // steps[i] makes version i + 2 of version i + 1
 static_assert(steps.size() + 1 == job_format_version);

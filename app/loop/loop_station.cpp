@@ -4,6 +4,7 @@
 #include "app/widgets/sum_box.h"
 #include "core/job/field_path.h"
 #include "core/job/fields.h"
+#include "core/plant/collector_kinds.h"
 #include "core/plant/parts.h"
 #include "core/setup/rejoin.h"
 #include "reserve_box.h"
@@ -14,6 +15,7 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QScrollBar>
+#include <QStandardItemModel>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -102,12 +104,22 @@ QWidget* LoopStation::make_panel()
     inside->setContentsMargins(16, 0, 6, 0);
     inside->setSpacing(4);
     sheet_ = new FieldSheet(session_);
+    report_ = new FieldSheet(session_);
+    report_head_ = new QPushButton;
+    report_head_->setObjectName("quiet");
+    report_head_->setToolTip(tr("What only the collector's test report says; without one the kind's own values hold"));
+    connect(report_head_, &QPushButton::clicked, this, [this] {
+        report_open_ = !report_->isVisibleTo(report_->parentWidget());
+        open_report(report_open_);
+    });
     more_ = new FieldSheet(session_);
     more_->set_path("loop");
     extra_ = new QVBoxLayout;
     extra_->setContentsMargins(0, 4, 0, 4);
     extra_->setSpacing(4);
     inside->addWidget(sheet_);
+    inside->addWidget(report_head_, 0, Qt::AlignLeft);
+    inside->addWidget(report_);
     inside->addWidget(more_);
     inside->addLayout(extra_);
     inside->addStretch(1);
@@ -152,6 +164,8 @@ void LoopStation::show_answers()
 void LoopStation::empty_panel()
 {
     sheet_->clear();
+    report_->clear();
+    report_head_->hide();
     more_->clear();
     clear_layout(extra_);
     answers_ = nullptr;
@@ -164,9 +178,12 @@ void LoopStation::show_part(Part part)
     part_ = arrangement_of(session_.document().variant().loop).has(part) ? part : Part::collector;
     empty_panel();
     sheet_->set_path(part_path(part_));
+    report_->set_path(part_path(part_));
     const QString title = tr(part_text(part_).title);
     title_->setText(title);
     show_caution();
+    if (part_ == Part::collector)
+        add_kind();
     add_fields(title);
     if (part_ == Part::element)
         add_element_mode();
@@ -196,22 +213,63 @@ void LoopStation::show_caution()
         caution_->setText(now);
 }
 
+// Of which kind the collectors are, and whence its values come. Another one fills them in anew.
+void LoopStation::add_kind()
+{
+    const LoopQuestion& q = *find_question("array");
+    QStringList names;
+    for (const auto& a : q.answers)
+        names << tr(a.text);
+    QComboBox* kind = choice_row(*sheet_, QStringLiteral("loop.array"), tr("Kind"), names, [this, &q](int i) {
+        LoopAnswers answers = session_.document().variant().loop.answers;
+        q.set(answers, static_cast<std::size_t>(i));
+        join(answers);
+    });
+    const LoopAnswers& now = session_.document().variant().loop.answers;
+    auto* model = qobject_cast<QStandardItemModel*>(kind->model());
+    for (int i = 0; i < kind->count(); ++i) {
+        LoopAnswers with = now;
+        q.set(with, static_cast<std::size_t>(i));
+        const QString why = qs(cannot_combine(with));
+        model->item(i)->setEnabled(why.isEmpty());
+        kind->setItemData(i, why, Qt::ToolTipRole);
+    }
+    kind->setCurrentIndex(static_cast<int>(q.get(now)));
+    sheet_->add_wide(remark(tr(collector_origin(now.array))));
+}
+
+void LoopStation::open_report(bool open)
+{
+    report_head_->setText((open ? QStringLiteral("▾ ") : QStringLiteral("▸ ")) + tr("From a test report"));
+    report_->setVisible(open);
+}
+
 // Numbers and switches of the part.
 void LoopStation::add_fields(const QString& title)
 {
     with_part(session_.document().variant().loop, part_, [&](const auto& value) {
-        const auto edits = add_rows(*sheet_, session_, QStringLiteral("loop"), value, [this, title, part = part_](const std::string& key, double to) {
+        const auto change = [this, title, part = part_](const std::string& key, double to) {
             session_.document().set(tr("Change %1").arg(title.toLower()), part_path(part) + "/" + key, to);
-        });
+        };
+        const auto rows = [&](FieldSheet& sheet, bool report) {
+            return add_rows(sheet, session_, QStringLiteral("loop"), value, change, [this, report](const NumberField& f) {
+                return has_field(arrangement_of(session_.document().variant().loop), part_, f.key) && from_report(part_, f.key) == report;
+            });
+        };
+        const auto edits = rows(*sheet_, false), reported = rows(*report_, true);
+        report_head_->setVisible(!reported.empty());
+        const auto& found = session_.verdict().findings; // what is said of a folded number must be seen
+        open_report(report_open_ || std::any_of(reported.begin(), reported.end(), [&](const NumberEdit* e) {
+            const std::string path = part_path(part_) + "/" + e->objectName().section('.', -1).toStdString();
+            return std::any_of(found.begin(), found.end(), [&](const Finding& f) { return is_at(f, path); });
+        }));
         const auto switches = add_switches(*sheet_, QStringLiteral("loop"), value, [this, part = part_](const SwitchField& f, bool on) {
             session_.document().set(tr(f.label), part_path(part) + "/" + f.key, on ? "true" : "false");
         });
-        for (NumberEdit* edit : edits)
-            if (const std::string key = edit->objectName().section('.', -1).toStdString(); !has_field(arrangement_of(session_.document().variant().loop), part_, key))
-                show_row(edit, false);
-        refresh_fields_ = [this, edits, switches, part = part_] {
+        refresh_fields_ = [this, edits, reported, switches, part = part_] {
             with_part(session_.document().variant().loop, part, [&](const auto& x) {
                 refresh_rows(edits, x);
+                refresh_rows(reported, x);
                 refresh_switches(switches, x);
             });
         };

@@ -4,6 +4,7 @@
 #include "app/widgets/form.h"
 #include "loop_view.h"
 
+class QPushButton;
 class QScrollArea;
 class QVBoxLayout;
 
@@ -29,7 +30,9 @@ private:
     void join(const LoopAnswers& answers);
     void empty_panel();
     void refresh();
+    void add_kind();
     void add_fields(const QString& title);
+    void open_report(bool open);
     void add_element_mode();
     void add_heater_choices();
     void add_tempering();
@@ -46,8 +49,10 @@ private:
     QLabel* caution_;
     QWidget* panel_;
     QScrollArea* scroll_;
-    FieldSheet *sheet_, *more_; // of the part; of the whole loop
-    QVBoxLayout* extra_;        // below the sheet
+    FieldSheet *sheet_, *report_, *more_; // of the part, what a test report says of it, of the whole loop
+    QPushButton* report_head_;
+    bool report_open_ = false;
+    QVBoxLayout* extra_; // below the sheet
     std::function<void()> refresh_fields_;
     Part part_ = Part::collector;
     AnswersSheet* answers_ = nullptr; // shown in place of a part

@@ -9,6 +9,7 @@
 #include "core/job/field_path.h"
 #include "core/sums/field_sums.h"
 #include "files/curve_file.h"
+#include "job_sheet.h"
 #include "jobs_page.h"
 #include "palette.h"
 #include "theme.h"
@@ -46,7 +47,9 @@ MainWindow::MainWindow(Dialogs dialogs, const Options& options, QWidget* parent)
     pages_ = new QStackedWidget;
     setCentralWidget(pages_);
     pages_->addWidget(new QWidget);
-    work_ = new WorkView({session_, dialogs_, options_.own_curves.isEmpty() ? qs(own_curves_path().string()) : options_.own_curves}, {save_, {undo_, redo_, glare_}}, options_.remember);
+    sheet_->setEnabled(false);
+    connect(pages_, &QStackedWidget::currentChanged, sheet_, [this](int page) { sheet_->setEnabled(page == 1); });
+    work_ = new WorkView({session_, dialogs_, options_.own_curves.isEmpty() ? qs(own_curves_path().string()) : options_.own_curves}, {save_, sheet_, {undo_, redo_, glare_}}, options_.remember);
     connect(work_, &WorkView::palette_wanted, this, &MainWindow::open_palette);
     pages_->addWidget(work_);
     for (QAction* a : work_->commands()) { // of hidden stations too, while a job is open
@@ -82,6 +85,13 @@ void MainWindow::make_actions()
     action(tr("Open a job …"), QKeySequence::Open, [this] { open({}); });
     save_ = action(tr("Save"), QKeySequence::Save, [this] { save(); });
     action(tr("Save as …"), QKeySequence::SaveAs, [this] { save_as(); });
+    sheet_ = action(tr("Title, customer and place …"), QKeySequence(Qt::Key_F2), [this] {
+        if (!took_typed() || findChild<JobSheet*>())
+            return;
+        auto* sheet = new JobSheet(session_, this);
+        sheet->setAttribute(Qt::WA_DeleteOnClose);
+        sheet->open();
+    });
     action(tr("Jobs"), QKeySequence::New, [this] { show_start(); });
     make_undo_actions();
     glare_ = action(tr("Glare"), QKeySequence(Qt::CTRL | Qt::Key_G), [this] { set_glare(!theme().glare); });
@@ -156,7 +166,11 @@ void MainWindow::new_job_of(const LoopAnswers& answers)
 {
     if (!took_typed() || !files_->may_leave())
         return;
-    session_.document().set_job(new_job(answers), {});
+    Job job = new_job(answers);
+    if (options_.remember)
+        if (const auto site = remembered_site())
+            job.site = *site;
+    session_.document().set_job(std::move(job), {});
     files_->left();
     show_station(0);
 }

@@ -58,7 +58,7 @@ private:
     QStackedWidget* pages_;
     WorkView* work_ = nullptr;
     QList<QAction*> all_actions_;
-    QAction *save_ = nullptr, *undo_ = nullptr, *redo_ = nullptr, *glare_ = nullptr;
+    QAction *save_ = nullptr, *sheet_ = nullptr, *undo_ = nullptr, *redo_ = nullptr, *glare_ = nullptr;
 };
 
 } // namespace vernal

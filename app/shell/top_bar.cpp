@@ -36,7 +36,7 @@ constexpr UnitPair unit_pairs[] = {
 
 } // namespace
 
-TopBar::TopBar(Session& session, QAction* save, const QList<QAction*>& others, QWidget* parent) : QFrame(parent), session_(session)
+TopBar::TopBar(Session& session, QAction* save, QAction* sheet, const QList<QAction*>& others, QWidget* parent) : QFrame(parent), session_(session)
 {
     setObjectName("top");
     setFixedHeight(42);
@@ -45,10 +45,11 @@ TopBar::TopBar(Session& session, QAction* save, const QList<QAction*>& others, Q
     box->setSpacing(4);
     title_ = new Elided;
     title_->setObjectName("h1");
-    site_ = new Elided;
-    site_->setObjectName("second");
-    for (QLabel* l : {title_, site_}) // the names of things give way before the buttons do
-        l->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Preferred);
+    title_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Preferred); // gives way before the buttons do
+    site_ = new QPushButton;
+    site_->setObjectName("quiet");
+    site_->setProperty("chip", "site");
+    connect(site_, &QPushButton::clicked, sheet, &QAction::trigger);
     title_->setMinimumWidth(90);
     box->addWidget(title_);
     box->addSpacing(8);
@@ -140,7 +141,11 @@ void TopBar::refresh()
     const Document& d = session_.document();
     title_->setText(qs(d.job().title));
     title_->setToolTip(title_->text());
-    site_->setText(qs(d.job().site.name));
+    const QString site = qs(d.job().site.name);
+    constexpr int most_px = 190;
+    site_->setText(site.isEmpty() ? tr("place …") : site_->fontMetrics().elidedText(site, Qt::ElideRight, most_px));
+    site_->setToolTip(tr("Title, customer and place (F2)") + (site.isEmpty() ? QString() : QStringLiteral("\n") + site));
+    site_->setAccessibleName(tr("Title, customer and place: %1").arg(site));
     show_saved();
     show_variants();
 }

@@ -16,8 +16,8 @@ namespace vernal {
 class TopBar : public QFrame {
     Q_OBJECT
 public:
-    // save: what its time stands on; others: buttons of their own.
-    TopBar(Session& session, QAction* save, const QList<QAction*>& others, QWidget* parent = nullptr);
+    // save: what its time stands on; sheet: asks for title and place; others: buttons of their own.
+    TopBar(Session& session, QAction* save, QAction* sheet, const QList<QAction*>& others, QWidget* parent = nullptr);
 
 signals:
     void palette_wanted();
@@ -31,7 +31,7 @@ private:
     void variant_menu(QPushButton* b, std::size_t index, const QPoint& at);
     Session& session_;
     QLabel* title_;
-    QLabel* site_;
+    QPushButton* site_;
     QHBoxLayout* variants_;
     QString shown_; // names and choice of the variant buttons now there
     QPushButton *units_, *saved_;

@@ -33,7 +33,7 @@ Box* tight(QWidget* w)
 
 WorkView::WorkView(const StationContext& context, const Actions& actions, bool remember, QWidget* parent) : QWidget(parent), session_(context.session), remember_(remember)
 {
-    auto* top = new TopBar(session_, actions.save, actions.others);
+    auto* top = new TopBar(session_, actions.save, actions.sheet, actions.others);
     connect(top, &TopBar::palette_wanted, this, &WorkView::palette_wanted);
     auto* rail = make_rail();
     stack_ = new QStackedWidget;

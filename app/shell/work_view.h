@@ -19,6 +19,7 @@ class WorkView : public QWidget {
 public:
     struct Actions {
         QAction* save;
+        QAction* sheet;         // title and place
         QList<QAction*> others; // buttons of the top line
     };
     // remember: heights and the findings' place, for the next time.

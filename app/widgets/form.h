@@ -15,13 +15,15 @@ class QScrollArea;
 
 namespace vernal {
 
-// Rows for every number field of `value`; change(key, inside) is called on an edit.
+// Rows for every number field of `value`, or those wanted; change(key, inside) is called on an edit.
 // Editors are named "<prefix>.<key>". Returns them.
 template <class T>
-std::vector<NumberEdit*> add_rows(FieldSheet& sheet, Session& session, const QString& prefix, const T& value, const std::function<void(const std::string&, double)>& change)
+std::vector<NumberEdit*> add_rows(FieldSheet& sheet, Session& session, const QString& prefix, const T& value, const std::function<void(const std::string&, double)>& change, const std::function<bool(const NumberField&)>& wanted = {})
 {
     std::vector<NumberEdit*> out;
     for (const auto& [field, inside] : number_fields(value)) {
+        if (wanted && !wanted(field))
+            continue;
         auto* edit = new NumberEdit(session, field);
         edit->stand_in_row();
         edit->setObjectName(prefix + "." + QString::fromUtf8(field.key));
@@ -37,9 +39,10 @@ std::vector<NumberEdit*> add_rows(FieldSheet& sheet, Session& session, const QSt
 template <class T>
 void refresh_rows(const std::vector<NumberEdit*>& edits, const T& value)
 {
-    const auto entries = number_fields(value);
-    for (std::size_t i = 0; i < edits.size() && i < entries.size(); ++i)
-        edits[i]->set_value(entries[i].value);
+    std::size_t next = 0; // both in the order of the fields
+    for (const auto& [field, inside] : number_fields(value))
+        if (next < edits.size() && edits[next]->objectName().endsWith("." + QString::fromUtf8(field.key)))
+            edits[next++]->set_value(inside);
 }
 
 // A box per switch of `value`, named "<prefix>.<key>"; change(key, on) on a click.

@@ -189,8 +189,8 @@ private:
             add("Run-on of " + pump(), lasts(90), "What is warm in duct and collector still reaches the room.", "", set_rule<RunTimes>(pump(), [](RunTimes& r) { r.run_on_s = 90; }));
             return;
         }
-        const double rest = has(Part::slab) ? 1800 : a_.pump == PumpPower::cheap ? 60
-                                                                                 : 120;
+        const double usual = a_.pump == PumpPower::cheap ? 60 : 120, rest = has(Part::slab) ? 1800 : has(Part::room) ? 600
+                                                                                                                     : usual; // air warms and cools within minutes
         for (std::size_t o = 0; o < v_.unit.outputs.size(); ++o) {
             const bool pumps = std::any_of(arrangement_.routes.begin(), arrangement_.routes.end(), [&](const Route& r) { return r.pump == o; });
             if (!pumps)
@@ -313,11 +313,13 @@ private:
     void overheat()
     {
         if (has(Part::cooler)) {
+            // A store with a low limit is full by the morning: from higher up and further down the cooler is asked for less often.
+            const double from = a_.heat == StoreHeat::low ? 100 : 95, back = a_.heat == StoreHeat::low ? 20 : 18;
             for (const Output& o : v_.unit.outputs)
                 if (o.drives == Drives::loop)
-                    add("Dump of " + o.key, temp(95) + ", back " + diff(18), "The cooler takes the heat before the loop boils; valve and pump together.", "Coming back much lower, as at 45 °C: it would throw the day's heat away.", set_rule<Divert>(o.key, [](Divert& d) {
-                        d.limit = Temperature::celsius(95);
-                        d.hysteresis = TempDiff::kelvin(18);
+                    add("Dump of " + o.key, temp(from) + ", back " + diff(back), "The cooler takes the heat before the loop boils; valve and pump together.", "Coming back much lower, as at 45 °C: it would throw the day's heat away.", set_rule<Divert>(o.key, [from, back](Divert& d) {
+                        d.limit = Temperature::celsius(from);
+                        d.hysteresis = TempDiff::kelvin(back);
                     }));
             return;
         }

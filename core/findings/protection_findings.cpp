@@ -10,7 +10,6 @@ namespace vernal {
 namespace {
 
 constexpr double largest_drop = 0.05; // of the pump's voltage; estimate; IEC 60364-5-52 annex G has 3 to 5 % (from memory)
-constexpr double hot_loop_c = 120.0;
 constexpr double noticed_j = 0.1 * 3.6e6;
 
 bool has(const FindingContext& c, Part part)

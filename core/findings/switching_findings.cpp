@@ -189,7 +189,7 @@ private:
                                         set_difference(v.unit, *r, TempDiff::kelvin(on), now->off);
                             }};
         }
-        return {counted() + "the sun went, as it does behind clouds. A later start leaves out the shortest of its returns.", remedy, Severity::note};
+        return {counted() + "the sun was too low for this pair, or went behind clouds. A later start leaves out the shortest of its returns.", remedy, Severity::note};
     }
 
     const FindingContext& c_;

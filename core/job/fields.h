@@ -35,13 +35,16 @@ void fields(V& v, T& p)
     v.number({"latitude_deg", "Latitude", Quantity::angle, -90, 90, ""}, p.latitude_deg);
     v.number({"longitude_deg", "Longitude", Quantity::angle, -180, 180, ""}, p.longitude_deg);
     v.number({"altitude_m", "Altitude", Quantity::altitude, -400, 6000, ""}, p.altitude_m);
-    v.number({"utc_offset_h", "Clock ahead of UTC", Quantity::hours, -12, 14, ""}, p.utc_offset_h);
+    v.number({"utc_offset_h", "Clock ahead of UTC", Quantity::hours, -12, 14, "Where no zone is stated"}, p.utc_offset_h);
+    v.text("zone", p.zone);
+    v.boolean({"daylight_saving", "Clock is put forward in summer", "Where its zone does so; many units keep winter time"}, p.daylight_saving);
 }
 
 template <class V, OneOf<Site> T>
 void fields(V& v, T& s)
 {
     v.text("name", s.name);
+    v.text("customer", s.customer);
     v.object("place", s.place);
 }
 
@@ -53,6 +56,8 @@ void fields(V& v, T& s)
     v.integer("day", 1, 31, s.day);
     static constexpr std::array clouds{"clear", "racing", "broken", "overcast"};
     v.choice("clouds", clouds, s.clouds);
+    static constexpr std::array air{"mountain", "usual", "hazy", "smoke"};
+    v.choice("haze", air, s.haze);
     v.integer("seed", 0, 1000000, s.seed);
     v.number({"air_min_c", "Coldest air", Quantity::temperature, -60, 50, ""}, s.air_min_c);
     v.number({"air_max_c", "Warmest air", Quantity::temperature, -60, 60, ""}, s.air_max_c);

@@ -2,6 +2,7 @@
 // from (estimates), not anybody's measured plant.
 #include "fresh_loop.h"
 
+#include "core/plant/collector_kinds.h"
 #include "core/plant/hydraulic_state.h"
 #include "core/plant/passing.h"
 #include "core/plant/vessel.h"
@@ -115,16 +116,14 @@ private:
     // Of the kind asked for, as large as the store wants it.
     void array()
     {
-        Collector& c = v_.loop.collector;
-        const double store_m2 = is(Store::pool) ? 28 : is(Store::slab) ? 14
+        double area_m2 = a_.array == Array::air ? 10 : is(Store::pool) ? 28
+                                                   : is(Store::slab)   ? 14
                                                                        : 6;
-        switch (a_.array) {
-        case Array::flat: c.area_m2 = store_m2; break;
-        case Array::tubes: c = {0.75 * store_m2, 0.7, 1.3, 0.007, 0.02, 9500, 0.05, 0.95, 50, 0}; break;
-        case Array::unglazed:
-        case Array::hose: c = {store_m2, 0.86, 15, 0, 0.8, 9000, 0.05, 0.95, is(Store::pool) ? 20.0 : 40.0, 0}; break;
-        case Array::air: c = {10, 0.62, 6, 0.01, 0.1, 9000, 0.12, 0.9, 60, 0}; break;
-        }
+        if (a_.array == Array::tubes)
+            area_m2 *= 0.75;
+        Collector& c = v_.loop.collector = collector_of(a_.array, area_m2);
+        if (uncovered(a_.array) && is(Store::pool))
+            c.tilt_deg = 20;
     }
 
     // A pump or valve of the loop, in the order of the loop's drivers.
@@ -173,12 +172,19 @@ private:
         }
         return 70;
     }
+    double rest_s() const
+    {
+        if (is(Store::slab))
+            return 1800;
+        if (is(Store::room)) // air warms and cools within minutes
+            return 600;
+        return loop_.drains ? 300 : 120;
+    }
     RunTimes run_times(const Collector& c, const Pipe& supply, double flow_m3_s) const
     {
         // A start is kept on until what stood cold in the pipes has passed, and starts are kept apart;
         // a drain-back array wants time to drain, a slab is slow.
-        return {past_the_slug_s(c, supply, flow_m3_s), is(Store::slab) ? 1800.0 : loop_.drains ? 300.0
-                                                                                               : 120.0};
+        return {past_the_slug_s(c, supply, flow_m3_s), rest_s()};
     }
 
     // Calls f(pump's output, probe on the array) for each array that has its pump.
@@ -366,7 +372,7 @@ private:
     // Without glass an array barely above freezing cools what runs back through it.
     void bare_in_the_cold()
     {
-        if (!loop_.drains || (a_.array != Array::unglazed && a_.array != Array::hose))
+        if (!loop_.drains || !uncovered(a_.array))
             return;
         CollectorMinimum rule = limit<CollectorMinimum>("S1", 25, 3);
         add("P1", rule);
@@ -394,10 +400,9 @@ private:
     {
         Loop& l = v_.loop;
         const auto round_up = [](double m3) { return std::ceil(m3 * 200) / 200; };
-        constexpr double hot_c = 100; // of a loop that is about to stagnate; estimate
         if (loop_.has(Part::reservoir))
             l.reservoir.volume_m3 = std::max(l.reservoir.volume_m3, round_up(draining(l, 0).reservoir_m3));
-        if (const double needed = loop_.has(Part::vessel) ? vessel_for(l, hot_c) : 0; l.vessel.volume_m3 < 0.9 * needed)
+        if (const double needed = loop_.has(Part::vessel) ? vessel_for(l, hot_loop_c) : 0; l.vessel.volume_m3 < 0.9 * needed)
             l.vessel.volume_m3 = round_up(needed);
     }
 
@@ -421,7 +426,7 @@ private:
 
 bool no_frost(const LoopAnswers& a)
 {
-    return a.carrier == Carrier::water && a.empties == Empties::full && (a.power == PoweredBy::none || a.power == PoweredBy::panel || a.excess == Excess::cooler || a.array == Array::unglazed || a.array == Array::hose);
+    return a.carrier == Carrier::water && a.empties == Empties::full && (a.power == PoweredBy::none || a.power == PoweredBy::panel || a.excess == Excess::cooler || uncovered(a.array));
 }
 
 void fill_fresh(Variant& v, const LoopAnswers& answers, int probes) { FreshLoop(v, answers, probes).fill(); }

@@ -16,6 +16,7 @@ namespace vernal {
 
 struct Site {
     std::string name;
+    std::string customer;
     Place place;
     bool operator==(const Site&) const = default;
 };

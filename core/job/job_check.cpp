@@ -1,6 +1,7 @@
 #include "job_check.h"
 
 #include "core/rules/rule_set.h"
+#include "core/weather/zone.h"
 
 #include <algorithm>
 #include <set>
@@ -62,6 +63,8 @@ std::optional<JobProblem> job_problem(const Job& job)
         return JobProblem{job.variants.empty() ? "variants" : "days", "a job needs at least one entry here", ""};
     if (job.variants.size() > most_variants || job.days.size() > most_days)
         return JobProblem{job.variants.size() > most_variants ? "variants" : "days", "a job has room for " + std::to_string(most_variants) + " variants and " + std::to_string(most_days) + " days", "Split the job"};
+    if (const std::string& zone = job.site.place.zone; !zone.empty() && !zone_known(zone))
+        return JobProblem{"site.place.zone", "“" + zone + "” is no time zone", "A name like Europe/Oslo, or none"};
     if (auto problem = twice(job.variants, "variants", "name", name))
         return problem;
     if (auto problem = twice(job.days, "days", "name", name))

@@ -11,16 +11,18 @@ template <class V, OneOf<Collector> T>
 void fields(V& v, T& c)
 {
     v.number({"area_m2", "Area", Quantity::area, 0.1, 2000, "Label; of all collectors together"}, c.area_m2);
+    v.number({"tilt_deg", "Tilt", Quantity::angle, 0, 90, "Steeper gathers more in winter, flatter more in summer"}, c.tilt_deg);
+    v.number({"azimuth_deg", "Azimuth, west of south", Quantity::angle, -180, 180, "0 faces south"}, c.azimuth_deg);
+    v.number({"content_m3", "Fluid in it", Quantity::volume, 1e-5, 5, "Label; 0.3 to 2 L per m² (estimate)"}, c.content_m3);
     v.number({"eta0", "Efficiency without loss", Quantity::number, 0.05, 1, "Flat plate; test report to ISO 9806", "", {0.70, 0.82}}, c.eta0);
     v.number({"a1_w_m2k", "Heat loss coefficient a1", Quantity::loss_linear, 0.3, 40, "Tubes about a third to half of a flat plate's; test report to ISO 9806", "", {1, 4.5}}, c.a1_w_m2k);
     v.number({"a2_w_m2k2", "Heat loss coefficient a2", Quantity::loss_square, 0, 0.2, "Test report to ISO 9806", "", {0.005, 0.02}}, c.a2_w_m2k2);
     v.number({"sky_exchange", "Night sky exchange", Quantity::number, 0, 1, "Low behind glass, high unglazed; an estimate", "", {0.1, 0.8}}, c.sky_exchange);
-    v.number({"capacity_j_m2k", "Heat capacity", Quantity::area_capacity, 500, 60000, "With its fluid; test report to ISO 9806", "", {5000, 12000}}, c.capacity_j_m2k);
+    v.number({"capacity_j_m2k", "Heat capacity", Quantity::area_capacity, 500, 150000, "With its fluid; test report to ISO 9806", "", {5000, 12000}}, c.capacity_j_m2k);
     v.number({"iam_b0", "Incidence modifier b0", Quantity::number, 0, 0.5, "One pane (Duffie & Beckman, ch. 6)", "", {0.1, 0.1}}, c.iam_b0);
     v.number({"iam_diffuse", "Diffuse modifier", Quantity::number, 0.3, 1, "One pane, about", "", {0.9, 0.9}}, c.iam_diffuse);
-    v.number({"tilt_deg", "Tilt", Quantity::angle, 0, 90, "Steeper gathers more in winter, flatter more in summer"}, c.tilt_deg);
-    v.number({"azimuth_deg", "Azimuth, west of south", Quantity::angle, -180, 180, "0 faces south"}, c.azimuth_deg);
-    v.number({"content_m3", "Fluid in it", Quantity::volume, 1e-5, 5, "Label; 0.3 to 2 L per m² (estimate)"}, c.content_m3);
+    v.number({"wind_loss_j_m3k", "Loss by wind a3", Quantity::number, 0, 20, "W/(m²·K) for each m/s; none behind glass; test report to ISO 9806 of an uncovered one", "none"}, c.wind_loss_j_m3k);
+    v.number({"wind_gain_s_m", "Gain lost to wind a6", Quantity::number, 0, 0.2, "s/m; none behind glass; test report to ISO 9806 of an uncovered one", "none"}, c.wind_gain_s_m);
     v.number({"drop_pa", "Pressure drop, with the coil's", Quantity::pressure_drop, 0, 1e6, "Test reports, of both"}, c.drop_pa);
     v.number({"drop_flow_m3_s", "at a flow of", Quantity::flow, 1e-6, 2, "The flow that drop is stated for"}, c.drop_flow_m3_s);
 }
@@ -80,7 +82,8 @@ void fields(V& v, T& p)
     v.number({"absorptance", "Sun taken up by the water", Quantity::ratio, 0, 1, "More with a dark floor (estimate)", "", {0.7, 0.9}}, p.absorptance);
     v.number({"air_speed_m_s", "Air over the water", Quantity::speed, 0, 15, "Least indoors, most in the open (estimate)", "", {0.1, 3}}, p.air_speed_m_s);
     v.number({"humidity", "Humidity of the air", Quantity::ratio, 0, 1, "By weather", "", {0.5, 0.8}}, p.humidity);
-    v.number({"still_loss_w_m2k", "Loss without evaporation", Quantity::loss_linear, 0, 40, "An estimate", "", {3, 8}}, p.still_loss_w_m2k);
+    v.number({"activity", "Activity", Quantity::ratio, 0.1, 2, "Factor of evaporation by the water's unrest: a house's pool 50 %, a public one 100 % (ASHRAE Handbook, Natatoriums, from memory)"}, p.activity);
+    v.number({"still_loss_w_m2k", "Loss to ground and dry air", Quantity::loss_linear, 0, 40, "An estimate; evaporation and radiation come on top", "", {3, 8}}, p.still_loss_w_m2k);
 }
 
 template <class V, OneOf<Slab> T>

@@ -39,7 +39,7 @@ int usual_probes(const LoopAnswers& answers) { return answers.power == PoweredBy
 Job new_job(const LoopAnswers& answers, int probes)
 {
     Job job;
-    job.site = {"", {46.0, 8.0, 400.0, 1.0}};
+    job.site.place = {46.0, 8.0, 400.0, 1.0};
     Variant v;
     fill_fresh(v, answers, probes > 0 ? probes : usual_probes(answers));
     sort_by_priority(v.unit.rules);

@@ -10,6 +10,7 @@
 namespace vernal {
 
 enum class Array : std::uint8_t { flat,
+    selective,
     tubes,
     unglazed,
     hose,
@@ -48,7 +49,7 @@ enum class Circulates : std::uint8_t { none,
     taps };
 
 struct LoopAnswers {
-    Array array = Array::flat;
+    Array array = Array::selective;
     Fields fields = Fields::one;
     Carrier carrier = Carrier::glycol;
     Empties empties = Empties::full;

@@ -3,6 +3,8 @@
 
 namespace vernal {
 
+inline constexpr double stefan_boltzmann = 5.670374419e-8; // W/(m² K⁴), CODATA 2018
+
 // Mass fractions of glycol 0…0.6; outside they are held at the ends (a finding says so).
 struct Fluid {
     double density_kg_m3 = 992.2;

@@ -39,8 +39,9 @@ double siphon_height_m(double water_c, double altitude_m)
 
 Draining draining(const Loop& l, double altitude_m)
 {
-    const auto outdoors = [](const Pipe& p) { return std::min(p.outdoor_m, p.length_m) * std::numbers::pi / 4 * p.bore_m * p.bore_m; };
-    const double array = l.collector.content_m3, pipe = outdoors(l.supply) + outdoors(l.back);
+    // Climbs the lift indoors, then runs outdoors: at most its whole length.
+    const auto above = [&](const Pipe& p) { return std::min(p.outdoor_m + std::max(0.0, l.drain_back.lift_m), p.length_m) * std::numbers::pi / 4 * p.bore_m * p.bore_m; };
+    const double array = l.collector.content_m3, pipe = above(l.supply) + above(l.back);
     return {array, pipe, reservoir_reserve * (array + pipe), hot_return_c, siphon_height_m(hot_return_c, altitude_m)};
 }
 
@@ -82,7 +83,7 @@ void HydraulicState::settle_flows(const std::vector<double>& t)
         warmth_ = warmth;
     }
     const Arrangement& a = network_.arrangement();
-    const Fluid fluid = a.carrier == Carrier::air ? warm_air() : fluid_at(glycol_share(loop_), warmth_ * warmth_step_k);
+    const Fluid fluid = a.carrier == Carrier::air ? warm_air(altitude_m_) : fluid_at(glycol_share(loop_), warmth_ * warmth_step_k);
     const auto flow = [&](const Route& r, Pump pump, std::size_t which, const Fluid& carried, double lift_m) {
         pump.speed *= acting_.pumps[which].speed_share();
         return pump_flow(loop_, r, pump, carried, lift_m) * acting_.pumps[which].flow_share();

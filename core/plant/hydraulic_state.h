@@ -21,7 +21,7 @@ double siphon_height_m(double water_c, double altitude_m);
 
 // What runs out of a drain-back array and what must take it.
 struct Draining {
-    double array_m3, pipe_m3; // of the array, of the pipe in the open
+    double array_m3, pipe_m3; // of the array, of the pipe over the resting water
     double reservoir_m3;      // with a quarter more, so that the pump's inlet stays flooded (estimate)
     double hot_c, siphon_m;   // a hot day's return, and the height a siphon stands at it
 };

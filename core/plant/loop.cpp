@@ -232,7 +232,9 @@ Arrangement joined(const LoopAnswers& answers)
     Arrangement a;
     a.answers = answers;
     LoopAnswers plain = answers;
-    plain.backup = Backup::none; // an element fits every tank, so does what hangs on its hot side
+    plain.backup = Backup::none;      // an element fits every tank, so does what hangs on its hot side
+    if (answers.array == Array::flat) // with another coat it is the same loop
+        plain.array = Array::selective;
     if (answers.excess == Excess::none)
         plain.circulation = Circulates::none;
     const auto preset = std::find_if(named().begin(), named().end(), [&](const Named& n) { return n.answers == plain; });

@@ -1,5 +1,8 @@
 #include "network.h"
 
+#include "fluid.h"
+#include "mixing.h"
+
 #include <algorithm>
 #include <cmath>
 #include <cstdio>
@@ -10,6 +13,7 @@ namespace {
 
 // Saturation pressure over water, kPa, and its slope: Magnus form with the
 // coefficients of Alduchov & Eskridge, J. Appl. Meteor. 35 (1996) 601.
+constexpr double kelvin_0c = 273.15;
 constexpr double magnus_kpa = 0.61094, magnus_b = 17.625, magnus_c = 243.04;
 double vapour_kpa(double t) { return magnus_kpa * std::exp(magnus_b * t / (t + magnus_c)); }
 double vapour_slope(double t) { return vapour_kpa(t) * magnus_b * magnus_c / ((t + magnus_c) * (t + magnus_c)); }
@@ -60,6 +64,21 @@ void Network::Face::carry(std::vector<double>& k, double w) const
     k[to_from] += w;
 }
 
+double Network::Wall::share(const Flows& flows) const
+{
+    constexpr double still = 0.05; // of the usual flow: what natural convection does inside; estimate
+    double resistance = 1 - inside.share - outside.share;
+    for (const Film* f : {&inside, &outside})
+        if (f->share > 0) {
+            double rate = 0;
+            for (std::size_t r = 0; r < max_routes; ++r)
+                if ((f->routes >> r & 1U) != 0)
+                    rate += std::fabs(flows.route_w_k[r]);
+            resistance += f->share * std::pow(std::max(still, rate / f->usual_w_k), -0.8);
+        }
+    return 1 / resistance;
+}
+
 double Network::net_up(const TankNodes& tank, std::size_t face, const Flows& flows) const
 {
     double up = tank.drawn && !tank.dip_swapped ? flows.draw_w_k : 0.0;
@@ -74,6 +93,13 @@ void Network::assemble(const Flows& flows, std::vector<double>& k) const
     for (std::size_t r = 0; r < max_routes; ++r)
         if (flows.route_w_k[r] != 0)
             (flows.route_w_k[r] > 0 ? route_k_ : route_back_k_)[r].add_to(k, std::fabs(flows.route_w_k[r]));
+    for (const Wall& wall : walls_) {
+        const double share = wall.share(flows);
+        for (std::size_t i = 0; i < wall.pairs.size(); ++i) {
+            wall.out[i].carry(k, share * wall.pairs[i].w);
+            wall.in[i].carry(k, share * wall.pairs[i].w);
+        }
+    }
     for (const TankNodes& tank : tanks_) {
         for (std::size_t i = 0; i + 1 < tank.nodes.count; ++i) {
             const double up = net_up(tank, i, flows);
@@ -101,11 +127,12 @@ void Network::rates(const std::vector<double>& k, const Flows& flows, const Surr
     for (const NonlinearLoss& b : nonlinear_losses_)
         out[b.node] -= b.at(flows, t[b.node], s.air_c);
     for (const TankNodes& tank : tanks_) {
-        for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i) {
-            const double mixing = tank.mix_w_k * std::max(0.0, t[i] - t[i + 1]);
-            out[i] -= mixing;
-            out[i + 1] += mixing;
-        }
+        for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i)
+            for (std::size_t j = i + 1; j <= std::min(i + mixing_reach, tank.nodes.last()); ++j)
+                if (const double over = t[i] - t[j]; over > 0) {
+                    out[i] -= tank.mix_w_k * over;
+                    out[j] += tank.mix_w_k * over;
+                }
         if (tank.drawn)
             out[tank.dip_swapped ? tank.nodes.last() : tank.nodes.first] += flows.draw_w_k * flows.mains_c;
     }
@@ -120,7 +147,9 @@ double Network::NonlinearLoss::at(const Flows& flows, double t_c, double air_c) 
     if (heats)
         return -(flows.*heats) * std::clamp(set_c - t_c, 0.0, 1.0);
     const double d = t_c - air_c;
-    double w = square * d * std::fabs(d);
+    double w = square * d * std::fabs(d) + wind_j_mk * flows.wind_m_s * d;
+    if (emits_m2 > 0)
+        w += emits_m2 * stefan_boltzmann * (std::pow(t_c + kelvin_0c, 4) - std::pow(air_c + kelvin_0c, 4));
     if (vapour_w_kpa > 0)
         w += vapour_w_kpa * std::max(0.0, vapour_kpa(t_c) - humidity * vapour_kpa(air_c));
     return w;
@@ -131,13 +160,22 @@ Network::NonlinearSlopes Network::NonlinearLoss::slopes(const Flows& flows, doub
     if (heats)
         return {t_c < set_c && t_c > set_c - 1 ? flows.*heats : 0.0, 0.0};
     NonlinearSlopes s;
-    s.own = 2 * square * std::fabs(t_c - air_c);
+    s.own = 2 * square * std::fabs(t_c - air_c) + wind_j_mk * flows.wind_m_s;
     s.air = -s.own;
+    if (emits_m2 > 0) {
+        s.own += 4 * emits_m2 * stefan_boltzmann * std::pow(t_c + kelvin_0c, 3);
+        s.air -= 4 * emits_m2 * stefan_boltzmann * std::pow(air_c + kelvin_0c, 3);
+    }
     if (vapour_w_kpa > 0 && vapour_kpa(t_c) > humidity * vapour_kpa(air_c)) {
         s.own += vapour_w_kpa * vapour_slope(t_c);
         s.air -= vapour_w_kpa * humidity * vapour_slope(air_c);
     }
     return s;
+}
+
+bool Network::windy() const
+{
+    return std::any_of(nonlinear_losses_.begin(), nonlinear_losses_.end(), [](const NonlinearLoss& b) { return b.wind_j_mk > 0; });
 }
 
 void Network::nonlinear_slopes(const Flows& flows, const double* t, double air_c, NonlinearSlopes* out) const
@@ -151,19 +189,25 @@ void Network::add_slopes(const Flows& flows, const double* t, double air_c, std:
     for (const NonlinearLoss& b : nonlinear_losses_)
         k[pattern_.diagonal(b.node)] -= b.slopes(flows, t[b.node], air_c).own;
     for (const TankNodes& tank : tanks_)
-        for (std::size_t i = 0; i + 1 < tank.nodes.count; ++i)
-            if (t[tank.nodes.first + i] > t[tank.nodes.first + i + 1]) {
-                tank.up[i].carry(k, tank.mix_w_k);
-                tank.down[i].carry(k, tank.mix_w_k);
-            }
+        for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i)
+            for (std::size_t j = i + 1; j <= std::min(i + mixing_reach, tank.nodes.last()); ++j)
+                if (t[i] > t[j]) {
+                    const int low = static_cast<int>(i), high = static_cast<int>(j);
+                    Face{pattern_.diagonal(i), pattern_.slot(high, low)}.carry(k, tank.mix_w_k);
+                    Face{pattern_.diagonal(j), pattern_.slot(low, high)}.carry(k, tank.mix_w_k);
+                }
 }
 
 std::uint64_t Network::slope_key(const double* t, double air_c) const
 {
     std::uint64_t key = 0;
     for (const TankNodes& tank : tanks_)
-        for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i)
-            key = key * 2 + (t[i] > t[i + 1] ? 1 : 0);
+        for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i) {
+            std::uint64_t colder = 0; // which of the layers above it
+            for (std::size_t j = i + 1; j <= std::min(i + mixing_reach, tank.nodes.last()); ++j)
+                colder = colder * 2 + (t[i] > t[j] ? 1 : 0);
+            key = (key ^ colder) * 0x100000001b3ULL; // FNV-1a: two tanks have more pairs than a word has bits
+        }
     for (Segment s : {Segment::collector, Segment::collector_2, Segment::pool})
         if (const NodeRange r = nodes_of(s); r.count > 0)
             key = key * 32 + static_cast<std::uint64_t>(std::min(31.0, std::fabs(t[r.first + r.count / 2] - air_c) / 20.0));
@@ -209,6 +253,13 @@ HeatFlows Network::linear_flows(const Flows& flows, const double* t) const
             q.to_store += rate > 0 ? rate * (t[d.in] - t[d.out]) : -rate * (t[d.in_back] - t[d.out_back]);
     for (const Pair& p : store_links_)
         q.to_store += p.w * (t[p.a] - t[p.b]);
+    for (const Wall& wall : walls_)
+        if (wall.to_store) {
+            double sum = 0;
+            for (const Pair& p : wall.pairs)
+                sum += p.w * (t[static_cast<std::size_t>(p.a)] - t[static_cast<std::size_t>(p.b)]);
+            q.to_store += wall.share(flows) * sum;
+        }
     return q;
 }
 
@@ -296,6 +347,10 @@ std::vector<double> Network::start(double store_c, double air_c) const
             t[i] = store_c;
     for (const Pair& p : store_links_)
         t[static_cast<std::size_t>(p.a)] = store_c;
+    for (const Wall& wall : walls_)
+        if (wall.to_store)
+            for (const Pair& p : wall.pairs)
+                t[static_cast<std::size_t>(p.a)] = store_c;
     for (const Pair& p : probe_rows_)
         t[static_cast<std::size_t>(p.a)] = t[static_cast<std::size_t>(p.b)];
     return t;

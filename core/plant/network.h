@@ -42,6 +42,7 @@ struct Flows {
     bool drained = false;   // the array stands empty
     double element_w = 0.0; // of the backup element, before its own thermostat
     double heater_w = 0.0;  // of the heater after the tank, likewise
+    double wind_m_s = 0.0;  // over the arrays, where it matters to them; it holds for a day
     bool operator==(const Flows&) const = default;
 };
 
@@ -148,6 +149,7 @@ public:
     struct NonlinearSlopes {
         double own = 0, air = 0;
     };
+    bool windy() const; // some loss goes with the wind
     std::size_t nonlinear_losses() const { return nonlinear_losses_.size(); }
     std::size_t nonlinear_node(std::size_t loss) const { return nonlinear_losses_[loss].node; }
     Loss nonlinear_loss_kind(std::size_t loss) const { return nonlinear_losses_[loss].loss; }
@@ -178,16 +180,30 @@ private:
         int a, b;
         double w;
     };
+    // Slots through which heat w·T goes from one node to another.
+    struct Face {
+        std::size_t from_from, to_from;
+        void carry(std::vector<double>& k, double w) const;
+    };
+    // A wall between what runs inside it and what stands or runs outside: films on both sides carry
+    // the heat, and with the 0.8th power of the flow (Dittus & Boelter) so does the whole.
+    struct Wall {
+        struct Film {
+            double share = 0;         // of the resistance at the usual flow
+            double usual_w_k = 0;     // that flow's rate
+            std::uint32_t routes = 0; // which of them run past it
+        };
+        Film inside, outside;
+        bool to_store = false;                  // outside is the store
+        std::vector<Pair> pairs;                // inside, outside, at the usual flows
+        std::vector<Face> out, in;              // of each pair
+        double share(const Flows& flows) const; // of that conductance
+    };
     // Part of K that goes with one flow.
     struct Term {
         std::vector<std::size_t> slot;
         std::vector<double> weight;
         void add_to(std::vector<double>& k, double factor) const;
-    };
-    // Slots through which heat w·T goes from one node to another.
-    struct Face {
-        std::size_t from_from, to_from;
-        void carry(std::vector<double>& k, double w) const;
     };
     struct TankNodes {
         NodeRange nodes;
@@ -210,6 +226,8 @@ private:
         std::size_t node;
         Loss loss;
         double square = 0;                     // W/K²
+        double wind_j_mk = 0;                  // W/K per m/s of wind
+        double emits_m2 = 0;                   // radiates over the air, σ (T⁴ − Ta⁴); what the air does over the sky is the sun's term
         double vapour_w_kpa = 0, humidity = 0; // evaporation
         double Flows::*heats = nullptr;        // gains this, falling off over 1 K below the thermostat's setting
         double set_c = 0;
@@ -248,7 +266,8 @@ private:
     std::vector<TankNodes> tanks_;
     std::vector<Sun> suns_;
     std::vector<NonlinearLoss> nonlinear_losses_;
-    std::vector<Pair> store_links_; // coil node, store node, W/K
+    std::vector<Pair> store_links_; // of a slab's pipe: node, store node, W/K
+    std::vector<Wall> walls_;       // of coils and the exchanger
     std::vector<Delivery> deliveries_;
     std::vector<Pair> probe_rows_; // probe node, node read, 1 − k
     std::array<int, probe_places> place_{};

@@ -3,11 +3,10 @@
 // that goes through the front. Where there is no pane the collector's own sky term holds.
 #pragma once
 
+#include "fluid.h"
 #include "loop.h"
 
 namespace vernal {
-
-inline constexpr double stefan_boltzmann = 5.670374419e-8; // CODATA 2018
 
 // How far a pane that radiates all it can to the whole sky stands below the air, K: ΔR/(h_c + h_r)
 // with h_c = 2.8 + 3 v, v in m/s (Watmuff, Charters & Proctor 1977, as in Duffie & Beckman; from memory) and

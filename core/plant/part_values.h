@@ -21,6 +21,8 @@ struct Collector {
     double content_m3 = 0.004;    // fluid in it
     double drop_pa = 4000.0;      // pressure drop, with that of the coil or exchanger …
     double drop_flow_m3_s = 1e-4; // … at this flow; goes with its square
+    double wind_loss_j_m3k = 0.0; // a3 of ISO 9806:2017, loss per kelvin and m/s of wind
+    double wind_gain_s_m = 0.0;   // a6, what a wind of 1 m/s takes from eta0
     bool operator==(const Collector&) const = default;
 };
 
@@ -75,7 +77,8 @@ struct Pool {
     double absorptance = 0.8;      // of the sun on the water
     double air_speed_m_s = 1.0;    // over the water
     double humidity = 0.6;         // of the air
-    double still_loss_w_m2k = 5.0; // walls, ground and dry air over the water
+    double activity = 0.5;         // of evaporation: 1 of a public pool in use, less the quieter it lies
+    double still_loss_w_m2k = 4.0; // walls, ground and dry air over the water; what it radiates comes on top
     bool operator==(const Pool&) const = default;
 };
 

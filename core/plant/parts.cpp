@@ -1,5 +1,7 @@
 #include "parts.h"
 
+#include "collector_kinds.h"
+
 #include <algorithm>
 
 namespace vernal {
@@ -9,7 +11,10 @@ bool has_field(const Arrangement& a, Part part, std::string_view key)
     const auto one_of = [key](std::initializer_list<std::string_view> keys) { return std::find(keys.begin(), keys.end(), key) != keys.end(); };
     switch (part) {
     case Part::collector:
-    case Part::collector_2: return a.carrier != Carrier::air || !one_of({"content_m3", "drop_pa", "drop_flow_m3_s"});
+    case Part::collector_2:
+        if (one_of({"wind_loss_j_m3k", "wind_gain_s_m"}))
+            return uncovered(a.answers.array);
+        return a.carrier != Carrier::air || !one_of({"content_m3", "drop_pa", "drop_flow_m3_s"});
     case Part::tank:
         if (key == "above_m")
             return !a.pumped();
@@ -19,6 +24,11 @@ bool has_field(const Arrangement& a, Part part, std::string_view key)
     case Part::drain_back: return a.has(Part::reservoir) || key != "vented"; // an open tank always is
     default: return true;
     }
+}
+
+bool from_report(Part part, std::string_view key)
+{
+    return (part == Part::collector || part == Part::collector_2) && key != "area_m2" && key != "tilt_deg" && key != "azimuth_deg" && key != "content_m3";
 }
 
 const PartText& part_text(Part part)

@@ -51,6 +51,8 @@ auto& pump_of(L& loop, Part part) { return part == Part::pump_2 ? loop.pump_2 : 
 // Whether a number of a part says something in this loop: no coil without one, no fluid in
 // an air collector. key: of its field.
 bool has_field(const Arrangement& arrangement, Part part, std::string_view key);
+// Its value is read off a test report; without one the kind's own does (collector_kinds.h).
+bool from_report(Part part, std::string_view key);
 
 // What a part is called, and the caution that belongs beside it.
 struct PartText {

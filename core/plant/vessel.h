@@ -53,6 +53,8 @@ private:
     VesselFigures figures_;
 };
 
+inline constexpr double hot_loop_c = 120.0; // of a loop that is about to steam; estimate
+
 // Field sums of the same: fluid that a loop holds, m³, of what runs through its collector.
 double ring_content_m3(const Loop& loop);
 // Expansion from cold to hot, m³ per m³ of fluid.

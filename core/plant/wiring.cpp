@@ -19,6 +19,8 @@ double cable_ohm(const Wiring& w) { return 2 * w.cable_m * copper_ohm_m(w.sectio
 
 double cable_bears_a(double section_m2) { return 15.0 * std::pow(section_m2 * 1e6, 0.625); }
 
+double cable_derating(double around_c, double insulation_c) { return std::sqrt(std::max(0.0, insulation_c - around_c) / (insulation_c - 30)); }
+
 MotorCurrents motor_currents(const Loop& l)
 {
     const Arrangement& a = arrangement_of(l);
@@ -34,9 +36,9 @@ double starting_dip_v(const Loop& l, double rest_v)
     return rest_v * (1 - l.battery.resistance_ohm / around);
 }
 
-double breaker_for(const Loop& l)
+double breaker_for(const Loop& l, double around_c)
 {
-    const double most = std::min(l.wiring.output_a, cable_bears_a(l.wiring.section_m2));
+    const double most = std::min(l.wiring.output_a, cable_bears_a(l.wiring.section_m2) * cable_derating(around_c));
     const double least = arrangement_of(l).has(Part::motor) ? carried_share * l.motor.current_a : 0.0;
     double best = 0;
     for (double a : ratings_a)

@@ -12,6 +12,10 @@ double cable_ohm(const Wiring& wiring);
 // wires on a wall, 15.0 S^0.625 with S in mm² (IEC 60364-5-52, annex D; from memory).
 double cable_bears_a(double section_m2);
 
+// Share of that left in air of another temperature than 30 °C: √((T − Ta)/(T − 30)), T what the
+// insulation bears (the form behind IEC 60364-5-52, table B.52.14; from memory). 0: none is left.
+double cable_derating(double around_c, double insulation_c = 70);
+
 // Of a DC pump: at its working point, by its label, and held fast at this voltage.
 struct MotorCurrents {
     double working_a = 0;
@@ -28,6 +32,7 @@ inline constexpr double spin_up_s = 0.5;
 
 // Largest standard rating that protects the weakest of unit and cable and still
 // carries a quarter more than the working current, A; 0: there is none.
-double breaker_for(const Loop& loop);
+// around_c: the air at the cable's warmest place.
+double breaker_for(const Loop& loop, double around_c = 30);
 
 } // namespace vernal

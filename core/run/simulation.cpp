@@ -94,6 +94,7 @@ std::int64_t Simulation::one_step(std::int64_t k, std::int64_t left)
     Flows flows = hydraulics_.flows(draw.rate_w_k, day_->mains_c);
     flows.element_w = element_w_at(t);
     flows.heater_w = heater_w_at(t, draw.rate_w_k > 0);
+    flows.wind_m_s = network().windy() ? day_->wind_m_s : 0;
     std::int64_t n = std::min(steps_.allowed(t, next_change_s(t)), left), tried = n;
     for (;;) {
         tried = n;

@@ -21,11 +21,22 @@ DayForcing forcing(const SkyDay& sky, const Loop& loop)
     DayForcing f;
     const auto plane = [&](const Collector& c) { return on_collector(sky, c.tilt_deg, c.azimuth_deg, c.iam_b0, c.iam_diffuse); };
     PlaneDay first = plane(loop.collector);
+    // ISO 9806: of an absorber without a pane wind takes a part of the gain itself.
+    const auto in_wind = [&](std::vector<double>& effective, const Collector& c) {
+        const double left = std::max(0.0, 1 - c.wind_gain_s_m * sky.wind_m_s / c.eta0);
+        if (left < 1)
+            for (double& w : effective)
+                w *= left;
+    };
+    in_wind(first.effective_w_m2, loop.collector);
+    f.wind_m_s = sky.wind_m_s;
     f.sun_w_m2[0] = std::move(first.effective_w_m2);
     f.plane_w_m2 = std::move(first.plane_w_m2);
     f.air_c = sky.air_c;
-    if (arrangement.has(Part::collector_2))
+    if (arrangement.has(Part::collector_2)) {
         f.sun_w_m2[1] = plane(loop.collector_2).effective_w_m2;
+        in_wind(f.sun_w_m2[1], loop.collector_2);
+    }
     if (arrangement.has(Part::pool))
         f.sun_w_m2[2] = on_collector(sky, 0, 0, 0, 1).effective_w_m2;
     if (arrangement.has(Part::panel))

@@ -17,6 +17,7 @@ struct DayForcing {
     std::array<std::vector<double>, sun_planes> sun_w_m2;        // empty: not met by any part
     std::vector<Draw> draws;
     double mains_c = 10.0;
+    double wind_m_s = 0;                         // over the arrays
     double target_c = 45.0;                      // of the tapped water
     double outage_start_s = 0, outage_end_s = 0; // of the mains; equal: none
     std::int32_t date = no_date;                 // local, days after 1970-01-01

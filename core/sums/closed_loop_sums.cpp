@@ -21,10 +21,12 @@ SumResult vessel_size(X x, C c)
         needed};
 }
 
+constexpr double cold_c = 15;
+
 SumResult cold_fill(X x, C c)
 {
-    const double fill = x[0] * 1000 * gravity_m_s2 + x[1];
-    return {line(show(x[0], Q::length, c), " of fluid = ", show(x[0] * 1000 * gravity_m_s2, Q::pressure, c), "\n+ ", show(x[1], Q::pressure, c), " at the top = ", show(fill, Q::pressure, c), "\ngas of the empty vessel: ", show(fill - 0.3e5, Q::pressure, c)), fill};
+    const double column = x[0] * fluid_of(c.loop(), cold_c).density_kg_m3 * gravity_m_s2, fill = column + x[1];
+    return {line(show(x[0], Q::length, c), " of fluid = ", show(column, Q::pressure, c), "\n+ ", show(x[1], Q::pressure, c), " at the top = ", show(fill, Q::pressure, c), "\ngas of the empty vessel: ", show(fill - 0.3e5, Q::pressure, c)), fill};
 }
 
 } // namespace

@@ -50,6 +50,44 @@ SumResult array_area(X x, C c)
     return {line(show(x[1], Q::energy, c), " × ", show(x[2], Q::ratio, c), " warm ", show(per_m2, Q::volume, c), " by ", show(x[3], Q::difference, c), " on a m²\n", show(x[0], Q::volume, c), " / that = ", show(area, Q::area, c)), area};
 }
 
+// Turns side by side: what it covers is length × outside diameter. Friction as in pipe (smooth), in so many turns beside each other.
+struct Hose {
+    double length_m, outside_m, bore_m, paths;
+    explicit Hose(X x) : length_m(x[0]), outside_m(x[1]), bore_m(std::min(x[2], x[1])), paths(x[3]) {}
+    double section_m2() const { return std::numbers::pi / 4 * bore_m * bore_m; }
+    double area_m2() const { return length_m * outside_m; }
+    double content_m3() const { return length_m * section_m2(); }
+    double capacity_j_m2k() const
+    {
+        constexpr double water_j_m3k = 4.17e6, wall_j_m3k = 2.1e6; // polyethylene, about
+        const double wall_m3 = length_m * std::numbers::pi / 4 * outside_m * outside_m - content_m3();
+        return (content_m3() * water_j_m3k + wall_m3 * wall_j_m3k) / area_m2();
+    }
+    double drop_pa(const Fluid& f, double flow_m3_s) const
+    {
+        const double v = flow_m3_s / paths / section_m2(), re = v * bore_m / f.kinematic_m2_s();
+        return friction_factor(re, 1.5e-6 / bore_m) * length_m / paths / bore_m * f.density_kg_m3 / 2 * v * v;
+    }
+};
+
+SumResult hose(X x, C c)
+{
+    const Hose h(x);
+    const double flow = c.loop().pump.flow_m3_s;
+    return {line(show(h.length_m, Q::length, c), " × ", show(h.outside_m, Q::bore, c), " = ", show(h.area_m2(), Q::area, c), "\nin it: ", show(h.content_m3(), Q::volume, c), "\nloses ", show(h.drop_pa(fluid_of(c.loop(), working_c), flow), Q::pressure_drop, c), " at ", show(flow, Q::flow, c)), h.area_m2()};
+}
+
+void write_hose(Loop& l, Part p, X x, double area_m2)
+{
+    Collector& k = collector_at(l, p);
+    const Hose h(x);
+    k.area_m2 = area_m2;
+    k.content_m3 = h.content_m3();
+    k.capacity_j_m2k = h.capacity_j_m2k();
+    k.drop_flow_m3_s = l.pump.flow_m3_s;
+    k.drop_pa = h.drop_pa(fluid_of(l, working_c), l.pump.flow_m3_s);
+}
+
 } // namespace
 
 std::vector<FieldSum> collector_sums()
@@ -59,6 +97,7 @@ std::vector<FieldSum> collector_sums()
     return {
         {"heat", {P::collector, P::collector_2}, "Heat from flow and rise", balance, {{{"flow_m3_s", "Flow", Q::flow, 1e-6, 2, "By bucket and watch"}, [](C c) { return c.loop().pump.flow_m3_s; }}, {{"rise_k", "Rise across the array", Q::difference, 0.1, 80, "Two probes, pump running for ten minutes"}, [](C) { return 6.0; }}, {{"sun_w_m2", "Sun on it", Q::irradiance, 100, 1300, "A meter held in its plane"}, [](C) { return 800.0; }}, {{"over_air_k", "Mean over the air", Q::difference, -20, 120, "Half way between inlet and outlet, less the air"}, [](C) { return 25.0; }}}, heat_rise, "Take it as the efficiency without loss", [](Loop& l, P p, X, double v) { collector_at(l, p).eta0 = v; }},
         {"night_frost", {P::collector, P::collector_2}, "At which air does it freeze?", "balance of pane and absorber under a clear sky (Swinbank 1963)", {{{"wind_m_s", "Wind", Q::speed, 0, 30, "At the array"}, [](C) { return 5.0; }}}, night_frost, nullptr, nullptr, no_air},
+        {"hose", {P::collector, P::collector_2}, "Hose by length and bore", "geometry; friction by Colebrook & White", {{{"length_m", "Length of hose", Q::length, 5, 5000, "On the ring, or counted in turns"}, [](C c) { return std::clamp(collector_at(c).area_m2 / 0.025, 5.0, 5000.0); }}, {{"outside_m", "Outside diameter", Q::bore, 0.01, 0.1, "Measure"}, [](C) { return 0.025; }}, {{"bore_m", "Bore", Q::bore, 0.008, 0.09, "Measure, or outside less two walls"}, [](C) { return 0.02; }}, {{"paths", "Lengths beside each other", Q::number, 1, 200, "Coils fed from one header"}, [](C c) { return std::clamp(std::round(collector_at(c).area_m2 / 0.025 / 50), 1.0, 200.0); }}}, hose, "Take area, content and drop", write_hose, [](const Arrangement& a) { return a.answers.array == Array::hose; }},
         {"array_content", {P::collector, P::collector_2}, "Fluid in the array", "geometry; contents by estimate", {{{"litres_m2", "Litres per m²", Q::number, 0.05, 20, "0.3 to 2 flat plate, 0.1 to 0.4 heat-pipe tubes (estimate)"}, [](C c) { return 1000 * collector_at(c).content_m3 / collector_at(c).area_m2; }}}, collector_content, "Take this content", [](Loop& l, P p, X, double v) { collector_at(l, p).content_m3 = v; }, no_air},
         {"array_area", {P::collector}, "Array for the hot water", "energy balance, Q = m c ΔT", {{{"draw_m3", "Hot water a day", Q::volume, 0.005, 50, ""}, [](C c) { return std::max(0.05, drawn_a_day_m3(c)); }}, sun_on_a_m2(), share_of_sun(), rise_of_water()}, array_area, "Take this area", [](Loop& l, P p, X, double v) { collector_at(l, p).area_m2 = v; }, [](const Arrangement& a) { return a.has(P::tank); }},
     };

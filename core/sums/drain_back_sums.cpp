@@ -15,7 +15,7 @@ SumResult what_drains(X, C c)
 {
     const Draining d = draining(c.loop(), c.job.site.place.altitude_m);
     const double lifted = flow_against(c.loop().pump, c.loop().drain_back.lift_m, c.loop().pump.speed);
-    return {line("array ", show(d.array_m3, Q::volume, c), " + outdoor pipe ", show(d.pipe_m3, Q::volume, c), " = ", show(d.array_m3 + d.pipe_m3, Q::volume, c), "\nwith a quarter more: ", show(d.reservoir_m3, Q::volume, c), "\nfills in ",
+    return {line("array ", show(d.array_m3, Q::volume, c), " + pipe above the water ", show(d.pipe_m3, Q::volume, c), " = ", show(d.array_m3 + d.pipe_m3, Q::volume, c), "\nwith a quarter more: ", show(d.reservoir_m3, Q::volume, c), "\nfills in ",
                 lifted > 0 ? show((d.array_m3 + d.pipe_m3) / lifted, Q::duration, c) : std::string("–, the lift is not reached"), "\nwater at ", show(d.hot_c, Q::temperature, c), " hangs together over ", show(d.siphon_m, Q::length, c), " here"),
         arrangement_of(c.loop()).has(Part::reservoir) ? d.reservoir_m3 : NAN};
 }

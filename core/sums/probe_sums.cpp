@@ -104,7 +104,10 @@ SumResult lead_off(X x, C c)
     if (l.length_m <= 0 && l.leak_ohm <= 0)
         return {"No lead is stated: nothing is added.", NAN};
     const double r = signal_of(c, x[0]), error = lead_error_k(c.at_probe().curve, l, x[0]);
-    return {"At " + temp(x[0], c) + " the probe has " + ohm(r, c) + ", the unit sees " + ohm(is_resistance(c.at_probe().curve) ? seen_ohm(l, r) : r, c) + ": " + fine(error, c) + " off", error};
+    Lead dry = l;
+    dry.leak_ohm = 0;
+    const double copper = lead_error_k(c.at_probe().curve, dry, x[0]);
+    return {"At " + temp(x[0], c) + " the probe has " + ohm(r, c) + ", the unit sees " + ohm(is_resistance(c.at_probe().curve) ? seen_ohm(l, r) : r, c) + ": " + fine(error, c) + " off" + (l.leak_ohm > 0 ? "; by its copper " + fine(copper, c) + ", by moisture " + fine(error - copper, c) : std::string()), error};
 }
 
 SumResult longest(X x, C c)
@@ -148,6 +151,34 @@ SumResult bridge_means(X x, C c)
     if (!std::isfinite(here))
         return {"No difference gives this voltage.", NAN};
     return {show(x[0], Q::signal_voltage, c) + " stands for " + fine(here, c) + " at a store of " + temp(x[1], c) + (std::isfinite(warmer) ? ", for " + fine(warmer, c) + " at " + temp(x[1] + 20, c) : std::string()), here};
+}
+
+// A comparator that starts at one voltage of the bridge's middle and lets go at another, apart by
+// what its feedback lifts the reference: Vs R/(R + Rf) behind a divider of source resistance R.
+double middle_volt(C c, double over_k, double store_c) { return bridge_volt(c.variant.input, signal_of(c, store_c + over_k), signal_of(c, store_c)); }
+
+SumResult comparator(X x, C c)
+{
+    const double start = middle_volt(c, x[0], x[2]), stop = middle_volt(c, x[1], x[2]), apart = std::fabs(start - stop), supply = c.variant.input.supply_v;
+    if (!(x[1] < x[0]) || !(apart > 0) || !(apart < supply))
+        return {"The stop must lie below the start.", NAN};
+    const double feedback = x[3] * (supply / apart - 1);
+    const Knob& k = c.variant.unit.knob;
+    const auto volt = [&](double v) { return show(v, Q::signal_voltage, c); };
+    return {"At a store of " + temp(x[2], c) + " it starts at " + volt(start) + " and stops at " + volt(stop) + ", " + volt(apart) + " apart. From " + volt(supply) + " back over " + show(feedback, Q::resistance, c) + " to a divider of " + show(x[3], Q::resistance, c) +
+                " gives that. The knob from " + show(k.on_first.in_kelvin(), Q::difference, c) + " to " + show(k.on_last.in_kelvin(), Q::difference, c) + " runs from " + volt(middle_volt(c, k.on_first.in_kelvin(), x[2])) + " to " + volt(middle_volt(c, k.on_last.in_kelvin(), x[2])) + ".",
+        feedback};
+}
+
+SumResult comparator_means(X x, C c)
+{
+    const double apart = c.variant.input.supply_v * x[1] / (x[1] + x[2]), even = middle_volt(c, 0, x[3]);
+    const double stop = x[0] + (x[0] > even ? -apart : apart);
+    const auto means = [&](double volt) { return bridge_difference_k(c.variant.input, c.at_probe().curve, volt, x[3]); };
+    const double on = means(x[0]), off = means(stop);
+    if (!std::isfinite(on) || !std::isfinite(off))
+        return {"No difference gives these voltages.", NAN};
+    return {"The feedback keeps them " + show(apart, Q::signal_voltage, c) + " apart: it stops at " + show(stop, Q::signal_voltage, c) + ". At a store of " + temp(x[3], c) + " that is start at " + fine(on, c) + ", stop at " + fine(off, c) + (off >= on ? ": the two thresholds lie the wrong way round." : "."), off};
 }
 
 SumResult self_heating(X x, C c)
@@ -214,6 +245,9 @@ std::vector<FieldSum> probe_sums()
         [](Variant& v, std::size_t, X, double value) { v.input.pull_up_ohm = value; });
     add({"bridge", {}, "Bridge: volts of a pair", "V = Vs R store / (R collector + R store)", {{{"collector_c", "Collector", Q::temperature, -40, 200, ""}, [](C) { return 48.0; }}, {{"store_c", "Store", Q::temperature, 0, 100, ""}, [](C) { return 40.0; }}}, bridge_at, nullptr, nullptr}, P::input);
     add({"bridge_means", {}, "Bridge: what a voltage means", "V = Vs R store / (R collector + R store), solved for the collector", {{{"volt", "Comparator at", Q::signal_voltage, 0, 48, ""}, [](C c) { return c.variant.input.supply_v * 0.56; }}, {{"store_c", "Store", Q::temperature, 0, 100, ""}, [](C) { return 40.0; }}}, bridge_means, nullptr, nullptr}, P::input);
+    const SumInput at_store{{"store_c", "Store", Q::temperature, 0, 100, ""}, [](C) { return 40.0; }}, divider{{"divider_ohm", "Reference divider", Q::resistance, 10, 1e7, "Its two resistors side by side, as the comparator sees them"}, [](C) { return 5000.0; }};
+    add({"comparator", {}, "Comparator for a wanted pair", "V = Vs R store / (R collector + R store); feedback by Vs R / (R + Rf)", {{{"on_k", "Start at", Q::difference, -20, 60, ""}, [](C c) { return first_difference(c.variant) ? first_difference(c.variant)->on.in_kelvin() : 8.0; }}, {{"off_k", "Stop at", Q::difference, -20, 60, ""}, [](C c) { return first_difference(c.variant) ? first_difference(c.variant)->off.in_kelvin() : 3.0; }}, at_store, divider}, comparator, nullptr, nullptr}, P::input);
+    add({"comparator_means", {}, "Comparator: the pair it makes", "the same, solved for the collector", {{{"volt", "It starts at", Q::signal_voltage, 0, 48, "At the bridge's middle"}, [](C c) { return middle_volt(c, 8, 40); }}, divider, {{"feedback_ohm", "Feedback resistor", Q::resistance, 100, 1e9, "From its output to the divider"}, [](C) { return 200000.0; }}, at_store}, comparator_means, nullptr, nullptr}, P::input);
     add({"self_heating", {}, "Self-heating", "P = I² R over the heat it gives off", {at_temp("Probe at", at_25), {{"dissipation_w_k", "Heat it gives off", Q::dissipation, 1e-5, 0.2, "Data sheet; a bead 1 to 2 mW/K in still air (estimate)"}, [](C c) { return c.at_probe().sensor.dissipation_w_k > 0 ? c.at_probe().sensor.dissipation_w_k : 0.002; }}}, self_heating, "Keep this figure", nullptr}, P::input,
         [](Variant& v, std::size_t i, X x, double) { v.probes[i].sensor.dissipation_w_k = x[1]; });
     add({"knob_for", {}, "Mark for a wanted pair", "least sum of both squared misses", {{{"on_k", "Start at", Q::difference, -20, 60, ""}, [](C c) { return first_difference(c.variant) ? first_difference(c.variant)->on.in_kelvin() : 8.0; }}, {{"off_k", "Stop at", Q::difference, -20, 60, ""}, [](C c) { return first_difference(c.variant) ? first_difference(c.variant)->off.in_kelvin() : 4.0; }}}, knob_for, "Set the rule to this mark's pair", nullptr}, P::knob,

@@ -46,12 +46,22 @@ SumResult storage(X x, C c)
         std::max(draw, array)};
 }
 
+// Length, width, both depths and share of the rectangle, of a shape that begins at this input; one
+// joined to the first that has no length is none.
+constexpr std::size_t pool_shape_inputs = 5;
+double shape_m2(X x, std::size_t at) { return x[at] * x[at + 1] * x[at + 4]; }
+
 SumResult pool_volume(X x, C c)
 {
-    const double depth = (x[2] + x[3]) / 2, area = x[0] * x[1] * x[4];
-    return {line(show(x[0], Q::length, c), " × ", show(x[1], Q::length, c), " × ", show(x[4], Q::ratio, c), " = ", show(area, Q::area, c), "\n× ", show(depth, Q::length, c), " of mean depth = ", show(area * depth, Q::large_volume, c),
-                "\n1.16 kWh per m³ and kelvin: ", show(area * depth * 4.18e6, Q::energy, c), " for each"),
-        area * depth};
+    double volume = 0;
+    std::string text;
+    for (std::size_t at = 0; at < pool_shape_inputs * 2; at += pool_shape_inputs)
+        if (const double area = shape_m2(x, at); area > 0) {
+            const double depth = (x[at + 2] + x[at + 3]) / 2;
+            text += line(show(x[at], Q::length, c), " × ", show(x[at + 1], Q::length, c), " × ", show(x[at + 4], Q::ratio, c), " = ", show(area, Q::area, c), "\n× ", show(depth, Q::length, c), " of mean depth = ", show(area * depth, Q::large_volume, c), "\n");
+            volume += area * depth;
+        }
+    return {line(text, "1.16 kWh per m³ and kelvin: ", show(volume * 4.18e6, Q::energy, c), " for each of ", show(volume, Q::large_volume, c)), volume};
 }
 
 } // namespace
@@ -64,9 +74,9 @@ std::vector<FieldSum> store_sums()
         {"standing_loss", {P::tank, P::tank_2}, "Standing loss by a night's cooling", "Newton's law of cooling", {{{"evening_c", "In the evening", Q::temperature, 10, 95, "Mean of top and bottom, no draw in between"}, [](C) { return 60.0; }}, {{"morning_c", "In the morning", Q::temperature, 10, 95, ""}, [](C) { return 57.0; }}, {{"room_c", "Room", Q::temperature, -20, 40, ""}, [](C c) { return tank_at(c).room_c; }}, {{"hours", "Hours between", Q::hours, 1, 24, ""}, [](C) { return 10.0; }}}, standing_loss, "Take this loss", [](Loop& l, P p, X, double v) { tank_at(l, p).loss_w_k = v; }},
         {"tempering", {P::tank}, "Tempering valve", "mixing of two waters", {{{"tank_c", "Tank", Q::temperature, 5, 99, ""}, [](C) { return 65.0; }}, {{"cold_c", "Cold mains", Q::temperature, 0, 35, ""}, [](C c) { return c.job.days.front().mains_c; }}, {{"tap_c", "Tap", Q::temperature, 20, 90, "49 °C at most at a tap people use"}, [](C c) { return c.job.days.front().draw_target_c; }}, {{"flow_m3_s", "At the tap", Q::flow, 1e-6, 0.02, ""}, [](C) { return 1e-4; }}}, tempering, nullptr, nullptr},
         {"exchanger", {P::exchanger}, "Heat per kelvin from four readings", "logarithmic mean difference, counterflow", {{{"flow_m3_s", "Flow of the solar side", Q::flow, 1e-6, 2, ""}, [](C c) { return c.loop().pump.flow_m3_s; }}, {{"hot_in_c", "Solar side in", Q::temperature, 0, 150, ""}, [](C) { return 60.0; }}, {{"hot_out_c", "Solar side out", Q::temperature, 0, 150, ""}, [](C) { return 48.0; }}, {{"cold_in_c", "Water in", Q::temperature, 0, 100, ""}, [](C) { return 40.0; }}, {{"cold_out_c", "Water out", Q::temperature, 0, 100, ""}, [](C) { return 51.0; }}}, exchanger_ua, "Take this exchanger", [](Loop& l, P, X, double v) { l.exchanger.ua_w_k = v; }},
-        {"pool", {P::pool}, "Volume from its shape", "geometry", {{{"length_m", "Length", Q::length, 1, 200, ""}, [](C) { return 10.0; }}, {{"width_m", "Width", Q::length, 1, 100, ""}, [](C c) { return c.loop().pool.area_m2 / 10.0; }}, {{"shallow_m", "Shallow end", Q::length, 0.1, 10, ""}, [](C) { return 1.2; }}, {{"deep_m", "Deep end", Q::length, 0.1, 20, ""}, [](C) { return 2.0; }}, {{"shape", "Of the rectangle it fills", Q::ratio, 0.3, 1, "100 % rectangle, 79 % oval or round, about 85 % kidney"}, [](C) { return 1.0; }}}, pool_volume, "Take volume and surface", [](Loop& l, P, X x, double v) {
+        {"pool", {P::pool}, "Volume from its shape", "geometry", {{{"length_m", "Length", Q::length, 1, 200, ""}, [](C) { return 10.0; }}, {{"width_m", "Width", Q::length, 1, 100, ""}, [](C c) { return c.loop().pool.area_m2 / 10.0; }}, {{"shallow_m", "Shallow end", Q::length, 0.1, 10, ""}, [](C) { return 1.2; }}, {{"deep_m", "Deep end", Q::length, 0.1, 20, ""}, [](C) { return 2.0; }}, {{"shape", "Of the rectangle it fills", Q::ratio, 0.3, 1, "100 % rectangle, 79 % oval or round, about 85 % kidney"}, [](C) { return 1.0; }}, {{"length_2_m", "Joined to it: length", Q::length, 0, 200, "", "none"}, [](C) { return 0.0; }}, {{"width_2_m", "its width", Q::length, 0, 100, ""}, [](C) { return 2.0; }}, {{"shallow_2_m", "its shallow end", Q::length, 0.1, 10, ""}, [](C) { return 1.0; }}, {{"deep_2_m", "its deep end", Q::length, 0.1, 20, ""}, [](C) { return 1.0; }}, {{"shape_2", "of the rectangle it fills", Q::ratio, 0.3, 1, ""}, [](C) { return 1.0; }}}, pool_volume, "Take volume and surface", [](Loop& l, P, X x, double v) {
              l.pool.volume_m3 = v;
-             l.pool.area_m2 = x[0] * x[1] * x[4];
+             l.pool.area_m2 = shape_m2(x, 0) + shape_m2(x, pool_shape_inputs);
          }},
     };
 }

@@ -1,5 +1,7 @@
 #include "day.h"
 
+#include "zone.h"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -48,6 +50,7 @@ CloudStyle style_of(Clouds c)
 
 struct CloudFactor {
     double beam = 1, diffuse = 1, cover = 0;
+    double beside = 0; // of the clear sky's global irradiance, thrown over by the edge of a cloud
 };
 
 // Alternating sun and shade of exponential length.
@@ -66,6 +69,15 @@ std::vector<CloudFactor> cloud_factors(const SkySpec& spec)
             out[static_cast<std::size_t>(m)] = f;
         at = until + (style.clear_min > 0 ? std::max(1.0, random.exponential(style.clear_min)) : 0);
     }
+    // Bright edges beside the sun throw more over for a minute or two, up to a third of the clear
+    // sky's (Yordanov et al., IEEE J. Photovoltaics 3 (2013) 271, from memory); an estimate of the usual.
+    constexpr double thrown_over = 0.15;
+    if (style.clear_min > 0)
+        for (std::size_t m = 0; m < out.size(); ++m) {
+            const bool edge = (m > 0 && out[m - 1].cover > 0) || (m + 1 < out.size() && out[m + 1].cover > 0);
+            if (edge && out[m].cover <= 0)
+                out[m].beside = thrown_over;
+        }
     return out;
 }
 
@@ -100,20 +112,32 @@ double erbs_diffuse_share(double kt)
 
 } // namespace
 
+double linke_turbidity(Haze haze)
+{
+    switch (haze) {
+    case Haze::mountain: return 2.0;
+    case Haze::usual: break;
+    case Haze::hazy: return 4.5;
+    case Haze::smoke: return 7.0; // estimate
+    }
+    return 3.0;
+}
+
 SkyDay generate(const SkySpec& spec, const Place& place)
 {
     const auto clouds = cloud_factors(spec);
     const int doy = day_of_year(spec.year, spec.month, spec.day);
-    const double midnight = days_since_j2000(spec.year, spec.month, spec.day, -place.utc_offset_h);
+    const double midnight = days_since_j2000(spec.year, spec.month, spec.day, -clock_ahead_h(place, spec.year, spec.month, spec.day));
     SkyDay d;
     d.wind_m_s = spec.wind_m_s;
     for (std::size_t m = 0; m <= minutes_per_day; ++m) {
         const SunPosition sun = sun_position(place, midnight + static_cast<double>(m) / minutes_per_day);
-        const Irradiance clear = clear_sky(sun, place.altitude_m, doy);
+        const Irradiance clear = clear_sky(sun, place.altitude_m, doy, linke_turbidity(spec.haze));
+        const double global = clear.beam_normal_w_m2 * std::cos(sun.zenith_deg * rad) + clear.diffuse_horizontal_w_m2;
         const double air = air_at(spec, static_cast<double>(m) / 60.0);
         d.sun.push_back(sun);
         d.beam_normal_w_m2.push_back(clear.beam_normal_w_m2 * clouds[m].beam);
-        d.diffuse_horizontal_w_m2.push_back(clear.diffuse_horizontal_w_m2 * clouds[m].diffuse);
+        d.diffuse_horizontal_w_m2.push_back(clear.diffuse_horizontal_w_m2 * clouds[m].diffuse + clouds[m].beside * std::max(0.0, global));
         d.air_c.push_back(air);
         d.sky_c.push_back(std::lerp(clear_sky_temperature_c(air), air - 1.0, clouds[m].cover));
     }

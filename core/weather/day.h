@@ -9,6 +9,13 @@
 
 namespace vernal {
 
+// How clear the air is without clouds.
+enum class Haze : std::uint8_t { mountain,
+    usual,
+    hazy,
+    smoke };
+double linke_turbidity(Haze haze);
+
 enum class Clouds : std::uint8_t { clear,
     racing,
     broken,
@@ -18,6 +25,7 @@ enum class Clouds : std::uint8_t { clear,
 struct SkySpec {
     int year = 2026, month = 6, day = 21;
     Clouds clouds = Clouds::clear;
+    Haze haze = Haze::usual;
     std::uint32_t seed = 1;
     double air_min_c = 8.0;  // reached about sunrise
     double air_max_c = 20.0; // reached at 15:00

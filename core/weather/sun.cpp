@@ -69,22 +69,22 @@ double incidence_deg(const SunPosition& sun, double tilt_deg, double plane_azimu
 
 double air_mass(double zenith_deg) { return 1.0 / (std::cos(zenith_deg * rad) + 0.50572 * std::pow(96.07995 - zenith_deg, -1.6364)); }
 
-Irradiance clear_sky(const SunPosition& sun, double altitude_m, int day)
+Irradiance clear_sky(const SunPosition& sun, double altitude_m, int day, double turbidity)
 {
     if (sun.zenith_deg >= 89.9)
         return {};
-    const double a = std::clamp(altitude_m, 0.0, 2500.0) / 1000.0;
-    // Mid-latitude summer corrections 0.97, 0.99, 1.02 (Hottel, table).
-    const double a0 = 0.97 * (0.4237 - 0.00821 * (6.0 - a) * (6.0 - a));
-    const double a1 = 0.99 * (0.5055 + 0.00595 * (6.5 - a) * (6.5 - a));
-    const double k = 1.02 * (0.2711 + 0.01858 * (2.5 - a) * (2.5 - a));
-    const double cos_z = std::cos(sun.zenith_deg * rad);
+    const double altitude = std::clamp(altitude_m, 0.0, 4000.0), linke = std::clamp(turbidity, 1.0, 10.0);
+    const double f1 = std::exp(-altitude / 8000), f2 = std::exp(-altitude / 1250);
+    const double c1 = 5.09e-5 * altitude + 0.868, c2 = 3.92e-5 * altitude + 0.0387;
+    const double mass = air_mass(sun.zenith_deg) * std::pow(1 - 2.25577e-5 * altitude, 5.25588); // thinner air (ISO 2533)
     const double extraterrestrial = 1367.0 * (1.0 + 0.033 * std::cos(360.0 * day / 365.0 * rad));
-    const double tau_beam = a0 + a1 * std::exp(-k / cos_z);
-    const double tau_diffuse = std::max(0.0, 0.271 - 0.294 * tau_beam);
-    // The last degrees above the horizon are faded in: Hottel's a0 would jump there.
-    const double fade = std::clamp(cos_z / 0.05, 0.0, 1.0);
-    return {fade * tau_beam * extraterrestrial, fade * tau_diffuse * extraterrestrial * cos_z};
+    const double cos_z = std::cos(sun.zenith_deg * rad);
+    const double global = c1 * extraterrestrial * cos_z * std::exp(-c2 * mass * (f1 + f2 * (linke - 1)));
+    // The beam's own form, and never more than global and diffuse leave to it (the authors' correction).
+    const double beam = extraterrestrial * (0.664 + 0.163 / f1) * std::exp(-0.09 * mass * (linke - 1));
+    const double most = global * (1 - (0.1 - 0.2 * std::exp(-linke)) / (0.1 + 0.882 / f1)) / cos_z;
+    const double normal = std::clamp(beam, 0.0, most);
+    return {normal, global - normal * cos_z};
 }
 
 PlaneIrradiance on_plane(const Irradiance& sky, const SunPosition& sun, double tilt_deg, double plane_azimuth_deg, double ground_reflectance)

@@ -1,13 +1,17 @@
 // Where the sun stands and how strongly it shines.
 #pragma once
 
+#include <string>
+
 namespace vernal {
 
 struct Place {
     double latitude_deg = 45.0; // north positive, −90…90
     double longitude_deg = 0.0; // east positive, −180…180
     double altitude_m = 0.0;
-    double utc_offset_h = 0.0; // local clock minus UTC
+    double utc_offset_h = 0.0;   // local clock minus UTC, where no zone is stated
+    std::string zone = {};       // IANA's name; see clock_ahead_h()
+    bool daylight_saving = true; // the clock is put forward in summer where its zone does
     bool operator==(const Place&) const = default;
 };
 
@@ -50,9 +54,9 @@ struct Irradiance {
     double diffuse_horizontal_w_m2 = 0.0;
 };
 
-// Cloudless sky: beam by Hottel (Solar Energy 18 (1976) 129; 23 km visibility,
-// altitude < 2.5 km), diffuse by Liu & Jordan. Zero when the sun is down.
-Irradiance clear_sky(const SunPosition& sun, double altitude_m, int day_of_year);
+// Cloudless sky by Ineichen & Perez (Solar Energy 73 (2002) 151). turbidity: Linke's, of
+// two air masses, 1…10; altitude 0…4000 m, beyond as at the ends. Zero when the sun is down.
+Irradiance clear_sky(const SunPosition& sun, double altitude_m, int day_of_year, double turbidity = 3.0);
 
 struct PlaneIrradiance {
     double beam_w_m2 = 0.0;

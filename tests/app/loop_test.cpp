@@ -33,6 +33,7 @@ private slots:
     void every_part_has_a_place_and_every_pipe_two_ends();
     void the_drawing_is_printed();
     void a_leaking_check_valve_is_found_and_mended();
+    void another_kind_of_collector_is_one_step_and_the_report_folds();
     void mains_that_fail_show_on_the_strip();
     void draws_are_chosen_as_a_profile();
     void the_first_page_opens_each_loop_of_the_demo();
@@ -253,6 +254,34 @@ void LoopTest::every_part_has_a_place_and_every_pipe_two_ends()
     for (const auto& [fault, where] : faults)
         all += QStringLiteral("\n%1: %2").arg(fault, where);
     QVERIFY2(all.isEmpty(), qPrintable(all));
+}
+
+// Nobody needs a report to begin: what it says stands folded away until it is asked for.
+void LoopTest::another_kind_of_collector_is_one_step_and_the_report_folds()
+{
+    document().set_job(new_job("glycol-coil"), {});
+    settle();
+    window->show_station(0);
+    window->station<LoopStation>().view()->choose(Part::collector);
+    laid_out();
+    QVERIFY(number("loop.area_m2")->isVisible());
+    QVERIFY(!number("loop.eta0")->isVisible());
+    QVERIFY2(!number("loop.wind_loss_j_m3k"), "behind glass there is no wind");
+    click("▸ From a test report");
+    laid_out();
+    QVERIFY(number("loop.eta0")->isVisible());
+    auto* kind = find<QComboBox>("loop.array");
+    QCOMPARE(kind->currentText(), QString("selective flat plates"));
+    const double before = document().variant().loop.collector.a1_w_m2k;
+    kind->setCurrentIndex(0);
+    emit kind->activated(0);
+    settle();
+    laid_out();
+    QVERIFY(document().variant().loop.answers.array == Array::flat);
+    QVERIFY(document().variant().loop.collector.a1_w_m2k > before);
+    QVERIFY2(number("loop.eta0")->isVisible(), "it stays open");
+    document().undo_stack().undo();
+    QCOMPARE(document().variant().loop.collector.a1_w_m2k, before);
 }
 
 void LoopTest::the_drawing_is_printed()

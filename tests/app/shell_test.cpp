@@ -4,6 +4,7 @@
 
 #include "app/charts/day_chart.h"
 #include "app/charts/thinned.h"
+#include "app/shell/job_sheet.h"
 #include "app/shell/jobs_page.h"
 #include "app/shell/palette.h"
 #include "core/plant/hydraulic_state.h"
@@ -12,6 +13,7 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QCompleter>
 #include <QDateEdit>
 #include <QDropEvent>
 #include <QLabel>
@@ -69,6 +71,8 @@ private slots:
     void a_thinned_line_is_the_same_to_the_eye();
     void glare_changes_colours_only();
     void edits_in_quick_succession_end_in_the_last();
+    void title_and_place_are_one_step();
+    void a_place_of_the_list_brings_its_coordinates();
 
 private:
     void drop(const QString& path)
@@ -368,6 +372,60 @@ void ShellTest::edits_in_quick_succession_end_in_the_last()
     QCOMPARE(document().undo_stack().count(), 1);
     laid_out();
     QVERIFY(window->session().outcome()->variant == document().variant());
+}
+
+void ShellTest::title_and_place_are_one_step()
+{
+    const Job before = job();
+    QTest::keyClick(window.get(), Qt::Key_F2);
+    laid_out();
+    auto* sheet = find<JobSheet>("jobSheet");
+    QVERIFY(sheet && sheet->isVisible());
+    find<QLineEdit>("jobTitle")->setText("Whey room");
+    find<QLineEdit>("jobCustomer")->setText("Quillback Meadow Creamery");
+    find<QLineEdit>("jobPlace")->setText("Upper field");
+    NumberEdit* altitude = sheet->findChild<NumberEdit*>("place.altitude_m");
+    const auto type = [altitude](const char* text) {
+        altitude->setFocus();
+        altitude->selectAll();
+        QTest::keyClicks(altitude, text);
+    };
+    type("9999999");
+    click("Take this");
+    QVERIFY2(sheet->isVisible() && job() == before, "what cannot be is not taken");
+    type("812");
+    click("Take this");
+    laid_out();
+    QCOMPARE(QString::fromStdString(job().title), QString("Whey room"));
+    QCOMPARE(QString::fromStdString(job().site.customer), QString("Quillback Meadow Creamery"));
+    QCOMPARE(QString::fromStdString(job().site.name), QString("Upper field"));
+    QCOMPARE(job().site.place.altitude_m, 812.0);
+    document().undo_stack().undo();
+    QVERIFY(job() == before);
+    for (QPushButton* b : window->findChildren<QPushButton*>())
+        if (b->property("chip").toString() == QLatin1String("site"))
+            b->click();
+    laid_out();
+    click("Leave it as it was");
+    QVERIFY(job() == before);
+}
+
+void ShellTest::a_place_of_the_list_brings_its_coordinates()
+{
+    QTest::keyClick(window.get(), Qt::Key_F2);
+    laid_out();
+    auto* place = find<QLineEdit>("jobPlace");
+    place->setFocus();
+    place->selectAll();
+    QTest::keyClicks(place, "ulm, ger");
+    QCOMPARE(place->completer()->completionModel()->rowCount(), 1);
+    emit place->completer()->activated(place->completer()->completionModel()->index(0, 0).data().toString());
+    laid_out();
+    QCOMPARE(place->text(), QString("Ulm"));
+    QCOMPARE(find<QComboBox>("jobZone")->currentText(), QString("Europe/Berlin"));
+    click("Take this");
+    QVERIFY(std::fabs(job().site.place.latitude_deg - 48.4) < 0.05);
+    QCOMPARE(QString::fromStdString(job().site.place.zone), QString("Europe/Berlin"));
 }
 
 int main(int argc, char** argv) { return run_window_test<ShellTest>(argc, argv); }

@@ -134,9 +134,9 @@ TEST(Disagreement, says_how_far_from_start_and_stop_it_was)
     const auto r = run_replay(setup, trace);
     ASSERT_TRUE(r) << r.error().text();
     ASSERT_GE(r->disagreements.size(), 2U);
-    EXPECT_EQ(disagreement_text(v, *r, r->disagreements.front(), {}), "The log's P1 ran, the rules say rest: 4.0 K short of the start.");
+    EXPECT_EQ(disagreement_text(v, *r, r->disagreements.front(), {}), "The log's P1 ran, the rules say rest: 4.0 K short of the start. The log begins here: what the unit still remembered from before is not in it.");
     EXPECT_EQ(disagreement_text(v, *r, r->disagreements.back(), {}), "The log's P1 rested, the rules say run: 21.0 K past the start.");
-    EXPECT_EQ(disagreement_text(v, *r, r->disagreements.front(), Units::us()), "The log's P1 ran, the rules say rest: 7.2 °F short of the start.");
+    EXPECT_EQ(disagreement_text(v, *r, r->disagreements.front(), Units::us()), "The log's P1 ran, the rules say rest: 7.2 °F short of the start. The log begins here: what the unit still remembered from before is not in it.");
 }
 
 } // namespace

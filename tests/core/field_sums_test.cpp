@@ -1,7 +1,9 @@
 // The sums done beside a part, by hand and by published examples.
 #include "core/plant/hydraulics.h"
 #include "core/plant/wiring.h"
+#include "core/probe/input_stage.h"
 #include "core/setup/job_setup.h"
+#include "core/setup/loop_answers.h"
 #include "core/sums/field_sums.h"
 
 #include <gtest/gtest.h>
@@ -16,6 +18,7 @@ namespace {
 
 struct At {
     explicit At(const std::string& arrangement, Part where) : job(new_job(arrangement)), part(where) {}
+    explicit At(const LoopAnswers& answers, Part where) : job(new_job(answers)), part(where) {}
     Job job;
     Part part;
     SumContext context() const { return {job, job.variants.front(), part, {}}; }
@@ -50,6 +53,25 @@ TEST(FieldSums, flow_by_bucket_and_heat_from_its_rise)
     EXPECT_DOUBLE_EQ(at.loop().pump.flow_m3_s, 0.01 / 35);
     at.part = Part::collector;
     EXPECT_NE(at.of("heat", {flow.value, 5.8, 900, 20}).text.find("= 68"), std::string::npos) << at.of("heat", {flow.value, 5.8, 900, 20}).text;
+}
+
+// 200 m of 25/20 mm by hand: 5.0 m², π/4 × 0.02² × 200 = 62.8 L; four lengths of 50 m at 2 L/min each
+// run at 0.106 m/s and Re 3220, between laminar (λ 64/2300 = 0.028) and smooth turbulent at 4000 (0.040, Moody
+// chart) on a straight line: 0.034, 0.034 × 50/0.02 × 992/2 × 0.106² = 0.48 kPa.
+TEST(FieldSums, hose_by_length_and_bore)
+{
+    At at("pool", Part::collector);
+    at.loop().answers.array = Array::hose;
+    at.loop().pump.flow_m3_s = 8.0 / 60000;
+    EXPECT_TRUE(find_sum("hose")->applies(arrangement_of(at.loop())));
+    EXPECT_FALSE(find_sum("hose")->applies(arrangement_of(preset_answers("pool"))));
+    at.take("hose", {200, 0.025, 0.02, 4});
+    const Collector& c = at.loop().collector;
+    EXPECT_NEAR(c.area_m2, 5.0, 1e-9);
+    EXPECT_NEAR(c.content_m3, 0.0628, 0.0001);
+    EXPECT_NEAR(c.capacity_j_m2k, (62.8 * 4170 + (200 * M_PI / 4 * (0.025 * 0.025 - 0.02 * 0.02)) * 2.1e6) / 5, 100);
+    EXPECT_NEAR(c.drop_pa, 480, 15);
+    EXPECT_DOUBLE_EQ(c.drop_flow_m3_s, 8.0 / 60000);
 }
 
 TEST(FieldSums, heat_gives_back_the_efficiency_that_made_it)
@@ -108,8 +130,9 @@ TEST(FieldSums, pipe_pool_and_array_by_geometry)
     At at("pool", Part::supply);
     EXPECT_NEAR(at.of("bore", {0.022, 0.001}).value, 0.020, 1e-12);
     at.part = Part::pool;
-    EXPECT_NEAR(at.of("pool", {10, 5, 1.2, 2.0, 1}).value, 80, 1e-9);
-    at.take("pool", {8, 8, 1, 2, 0.785});
+    EXPECT_NEAR(at.of("pool", {10, 5, 1.2, 2.0, 1, 0, 2, 1, 1, 1}).value, 80, 1e-9);
+    EXPECT_NEAR(at.of("pool", {10, 5, 1.2, 2.0, 1, 3, 4, 1, 1, 0.5}).value, 80 + 6, 1e-9);
+    at.take("pool", {8, 8, 1, 2, 0.785, 0, 2, 1, 1, 1});
     EXPECT_NEAR(at.loop().pool.area_m2, M_PI / 4 * 64, 0.1);
     At plate("direct", Part::collector);
     EXPECT_NEAR(plate.of("array_content", {0.7}).value, 0.0007 * plate.loop().collector.area_m2, 1e-12);
@@ -148,22 +171,67 @@ TEST(FieldSums, curve_from_points)
 TEST(FieldSums, wire_for_a_drop)
 {
     At at("pv-battery", Part::wiring);
-    EXPECT_NEAR(at.of("wire", {10, 5, 12, 0.03}).value, 6e-6, 1e-12);
-    EXPECT_NEAR(at.of("wire", {10, 5, 12, 0.06}).value, 4e-6, 1e-12);
-    EXPECT_TRUE(std::isnan(at.of("wire", {10, 90, 12, 0.01}).value));
+    EXPECT_NEAR(at.of("wire", {10, 5, 12, 0.03, 30, 70}).value, 6e-6, 1e-12);
+    EXPECT_NEAR(at.of("wire", {10, 5, 12, 0.06, 30, 70}).value, 4e-6, 1e-12);
+    EXPECT_TRUE(std::isnan(at.of("wire", {10, 90, 12, 0.01, 30, 70}).value));
+    EXPECT_NEAR(at.of("wire", {2, 0.5, 230, 0.05, 30, 70}).value, 1.5e-6, 1e-12) << "smallest of fixed wiring (IEC 60364-5-52, table 52.2, from memory)";
+    EXPECT_NEAR(at.of("wire", {2, 0.5, 12, 0.2, 30, 70}).value, 0.75e-6, 1e-12);
+    // 60 °C leaves PVC √(10/40) = half (0.50 in table B.52.14, from memory), 90 °C insulation √(30/60) = 0.71.
+    EXPECT_NEAR(cable_derating(60), 0.5, 1e-9);
+    EXPECT_NEAR(cable_derating(60, 90), 0.707, 0.001);
+    EXPECT_GT(at.of("wire", {2, 15, 230, 0.05, 60, 70}).value, at.of("wire", {2, 15, 230, 0.05, 30, 70}).value);
+    EXPECT_TRUE(std::isnan(at.of("wire", {2, 15, 230, 0.05, 75, 70}).value));
 }
 
 TEST(FieldSums, panel_battery_breaker)
 {
     At at("pv-battery", Part::panel);
-    EXPECT_NEAR(at.of("panel", {1.5, 12, 6, 3, 0.75}).value, 1.5 * 12 * 6 / (3 * 0.75), 1e-9);
-    at.take("panel", {1.5, 12, 6, 3, 0.75});
+    EXPECT_NEAR(at.of("panel", {1.5, 12, 6, 3, 0.75, 0.5}).value, (1.5 * 12 * 6 + 24 * 0.5) / (3 * 0.75), 1e-9);
+    at.take("panel", {1.5, 12, 6, 3, 0.75, 0});
     EXPECT_NEAR(at.loop().panel.imp_a * at.loop().panel.vmp_v, 48, 1e-6);
     at.part = Part::battery;
-    EXPECT_NEAR(at.of("battery", {1.5, 5, 3, 0.5}).value, 45, 1e-9);
+    EXPECT_NEAR(at.of("battery", {1.5, 5, 3, 0.5, 0}).value, 45, 1e-9);
+    EXPECT_NEAR(at.of("battery", {1.5, 5, 3, 0.5, 1}).value, 45 + 24 / at.loop().battery.full_v * 3 / 0.5, 1e-9);
     at.part = Part::wiring;
     at.loop().wiring.output_a = 10;
-    EXPECT_EQ(at.of("breaker", {}).value, 10); // a 16 A breaker does not protect a 10 A unit (field practice)
+    EXPECT_EQ(at.of("breaker", {30}).value, 10); // a 16 A breaker does not protect a 10 A unit (field practice)
+}
+
+// 2 A at 12 V shall run at half the sun with 80 % arriving: 24 / 0.8 × 2 = 60 W; there is no storage in it.
+TEST(FieldSums, panel_without_a_battery)
+{
+    At at("pv-direct", Part::panel);
+    EXPECT_NEAR(at.of("panel_alone", {2, 12, 500, 0.8}).value, 60, 1e-9);
+    EXPECT_TRUE(find_sum("panel")->applies(arrangement_of(preset_answers("pv-battery"))));
+    EXPECT_FALSE(find_sum("panel")->applies(arrangement_of(preset_answers("pv-direct"))));
+}
+
+// Half the voltage, half the current, a quarter of the power.
+TEST(FieldSums, element_on_half_its_voltage)
+{
+    At at("glycol-coil", Part::element);
+    at.loop().answers.backup = Backup::element;
+    at.loop().wiring.output_a = 6;
+    EXPECT_NEAR(at.of("element_power", {3000, 230, 115}).value, 750, 1e-9);
+    EXPECT_NE(at.of("element_power", {3000, 230, 115}).text.find("too little"), std::string::npos) << "6.5 A on 6";
+    EXPECT_EQ(at.of("element_power", {1200, 230, 115}).text.find("too little"), std::string::npos);
+}
+
+// By hand with equal resistors of 10 kΩ at 25 °C, B 3950: collector at 33 °C has 7078 Ω: 12 V × 10000/17078 =
+// 7.026 V, at 28 °C 8763 Ω: 6.396 V: 0.631 V apart; behind 5 kΩ from 12 V: 5000 (12/0.631 − 1) = 90.1 kΩ.
+TEST(FieldSums, comparator_there_and_back)
+{
+    At at("glycol-coil", Part::collector);
+    Variant& v = at.job.variants.front();
+    for (Probe& p : v.probes)
+        p.curve = *parse_curve("ntc:r25=10000,beta=3950");
+    v.input.kind = StageKind::bridge;
+    v.input.supply_v = 12;
+    EXPECT_NEAR(at.of("comparator", {8, 3, 25, 5000}).value, 90100, 600);
+    const double start = bridge_volt(v.input, signal_beyond(v.probes[0].curve, 33), signal_beyond(v.probes[0].curve, 25));
+    EXPECT_NEAR(start, 7.026, 0.01);
+    EXPECT_NEAR(at.of("comparator_means", {start, 5000, at.of("comparator", {8, 3, 25, 5000}).value, 25}).value, 3, 0.01);
+    EXPECT_TRUE(std::isnan(at.of("comparator", {3, 8, 25, 5000}).value));
 }
 
 TEST(FieldSums, glycol_for_the_frost)
@@ -180,8 +248,9 @@ TEST(FieldSums, vessel_and_fill)
     At at("glycol-coil", Part::vessel);
     EXPECT_GT(at.of("vessel", {120}).value, at.loop().collector.content_m3);
     at.take("cold_fill", {10, 1e5});
-    EXPECT_NEAR(at.loop().vessel.fill_pa, 1.98e5, 0.01e5); // ten metres of water: 0.98 bar
-    EXPECT_NEAR(at.loop().vessel.precharge_pa, 1.68e5, 0.01e5);
+    // ten metres of water are 0.98 bar; 40 % propylene glycol by mass weighs 1037 kg/m³ at 15 °C (ASHRAE, from memory)
+    EXPECT_NEAR(at.loop().vessel.fill_pa, 1e5 + 10 * 1037 * 9.81, 0.01e5);
+    EXPECT_NEAR(at.loop().vessel.precharge_pa, 0.7e5 + 10 * 1037 * 9.81, 0.01e5);
     at.loop().vessel.precharge_pa = 7e5;
     EXPECT_TRUE(std::isnan(at.of("vessel", {120}).value));
 }
@@ -193,13 +262,17 @@ TEST(FieldSums, every_one_begins_with_possible_numbers_and_belongs_somewhere)
         EXPECT_EQ(s.take != nullptr, s.writes());
         bool offered = s.page != ProbePage::none; // of a probe: at each
         EXPECT_EQ(offered, s.parts.empty());
+        std::vector<LoopAnswers> loops{*complete({{"array", "hose"}, {"store", "pool"}}), *complete({{"backup", "element"}})}; // what no preset has
         for (const Arrangement& a : presets())
+            loops.push_back(a.answers);
+        for (const LoopAnswers& answers : loops)
             for (Part part : s.parts) {
+                const Arrangement& a = arrangement_of(answers);
                 const auto here = sums_at(part, a);
                 if (std::find(here.begin(), here.end(), &s) == here.end())
                     continue;
                 offered = true;
-                const At at(a.key, part);
+                const At at(answers, part);
                 for (const SumInput& i : s.inputs) {
                     EXPECT_GE(i.from(at.context()), i.field.min) << a.key << i.field.key;
                     EXPECT_LE(i.from(at.context()), i.field.max) << a.key << i.field.key;

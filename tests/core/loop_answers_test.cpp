@@ -1,6 +1,7 @@
 // A loop from answers: the presets as named sets, what cannot go together, what is left
 // open, and another answer to a loop that is already described.
 #include "core/job/ids.h"
+#include "core/plant/collector_kinds.h"
 #include "core/setup/loop_answers.h"
 #include "core/setup/rejoin.h"
 
@@ -96,6 +97,46 @@ TEST(LoopAnswers, open_questions_are_answered_by_the_preset_that_is_nearest)
     EXPECT_EQ(both.power, PoweredBy::battery);
     EXPECT_EQ(both.empties, Empties::valve) << "as in the pool it comes from";
     EXPECT_EQ(complete({{"power", "battery"}}, "drainback")->empties, Empties::reservoir);
+}
+
+// What a collector of each kind starts and ends at is in the order everybody knows: by loss
+// painted plates over selective ones over tubes; an uncovered one stagnates lowest and feels the wind.
+TEST(LoopAnswers, each_kind_of_collector_brings_values_of_its_own)
+{
+    const auto stagnates_k = [](Array kind) { // over the air at 1000 W/m², no wind
+        const Collector c = collector_of(kind, 1);
+        return c.a2_w_m2k2 > 0 ? (std::sqrt(c.a1_w_m2k * c.a1_w_m2k + 4 * c.a2_w_m2k2 * 1000 * c.eta0) - c.a1_w_m2k) / (2 * c.a2_w_m2k2) : 1000 * c.eta0 / c.a1_w_m2k;
+    };
+    EXPECT_LT(stagnates_k(Array::hose), stagnates_k(Array::unglazed));
+    EXPECT_LT(stagnates_k(Array::unglazed), stagnates_k(Array::flat));
+    EXPECT_LT(stagnates_k(Array::flat), stagnates_k(Array::selective));
+    EXPECT_LT(stagnates_k(Array::selective), stagnates_k(Array::tubes));
+    EXPECT_NEAR(stagnates_k(Array::unglazed), 80, 10);
+    for (Array kind : {Array::flat, Array::selective, Array::tubes, Array::unglazed, Array::hose, Array::air}) {
+        const Collector c = collector_of(kind, 3);
+        EXPECT_EQ(c.area_m2, 3);
+        EXPECT_EQ(c.wind_loss_j_m3k > 0, uncovered(kind));
+        EXPECT_NE(std::string(collector_origin(kind)), "");
+    }
+    // The same loop by another coat.
+    LoopAnswers painted = preset_answers("glycol-coil");
+    painted.array = Array::flat;
+    EXPECT_EQ(arrangement_of(painted).key, "glycol-coil");
+}
+
+TEST(LoopAnswers, another_kind_fills_in_its_values_and_leaves_how_it_lies)
+{
+    Variant v = new_job("glycol-coil").variants.front();
+    v.loop.collector.area_m2 = 11;
+    v.loop.collector.tilt_deg = 33;
+    v.loop.collector.eta0 = 0.79;
+    LoopAnswers painted = v.loop.answers;
+    painted.array = Array::flat;
+    const Variant now = rejoined(v, painted);
+    EXPECT_EQ(now.loop.collector.area_m2, 11);
+    EXPECT_EQ(now.loop.collector.tilt_deg, 33);
+    EXPECT_EQ(now.loop.collector.eta0, collector_of(Array::flat, 11).eta0);
+    EXPECT_EQ(now.loop.collector.a1_w_m2k, collector_of(Array::flat, 11).a1_w_m2k);
 }
 
 TEST(LoopAnswers, an_element_heats_in_its_window)

@@ -107,6 +107,7 @@ private:
     {
         const double draw = net_.has_tank() ? draw_at(*day_, t, y[net_.delivers()]).rate_w_k : 0.0;
         Flows f = hydraulics_.flows(draw, day_->mains_c);
+        f.wind_m_s = net_.windy() ? day_->wind_m_s : 0;
         f.element_w = element_w(s_.loop, t);
         for (std::size_t o = 0; o < s_.program.outputs; ++o)
             if (s_.drives[o] == Drives::element)

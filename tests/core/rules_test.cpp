@@ -149,7 +149,7 @@ TEST(HeatingRule, drives_the_element_within_its_window_and_yields_to_the_sun)
     Variant v = job.variants[0];
     add_output(v, "H1", Drives::element);
     auto& h = add<Heating>(v);
-    h.windows[0] = {23, 6, Temperature::celsius(40), Temperature::celsius(45)}; // past midnight
+    h.windows[0] = {23, 6, Temperature::celsius(50), Temperature::celsius(55)}; // past midnight
     ASSERT_EQ(h.unless, "P1");
     const CoupledResult r = run(job, v, 2);
     EXPECT_GT(r.figures.heat.backup(), 0.2 * 3.6e6);
@@ -201,7 +201,7 @@ TEST(Followers, a_motorised_check_valve_opens_before_its_pump)
     EXPECT_LE(r.figures.hydraulics.dead_head_s, r.figures.pumps[0].starts + 1);
     Variant shut = v;
     std::get<Follow>(shut.unit.rules.back().body).delay_s = 0;
-    shut.unit.rules.back().body = Timer{{ClockWindow{10, 11}, {}, {}}}; // a pump that asks nobody
+    shut.unit.rules.back().body = Timer{{ClockWindow{6, 7}, {}, {}}}; // a pump that asks nobody, before a cut-out stops it
     for (Rule& x : shut.unit.rules)
         if (x.output == "V1")
             x.enabled = false;

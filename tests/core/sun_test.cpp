@@ -1,4 +1,5 @@
 #include "core/weather/day.h"
+#include "core/weather/zone.h"
 
 #include <gtest/gtest.h>
 #include <libnova/julian_day.h>
@@ -6,6 +7,7 @@
 #include <libnova/solar.h>
 #include <libnova/transform.h>
 
+#include <algorithm>
 #include <cmath>
 
 using namespace vernal;
@@ -26,7 +28,7 @@ TEST(Sun, worked_examples)
 TEST(Sun, agrees_with_libnova)
 {
     double worst = 0, worst_azimuth = 0;
-    for (const Place place : {Place{46.7, 9.4, 640, 1}, Place{-33.9, 18.4, 0, 2}, Place{64.1, -21.9, 0, 0}, Place{1.3, 103.8, 0, 8}})
+    for (const Place& place : {Place{46.7, 9.4, 640, 1}, Place{-33.9, 18.4, 0, 2}, Place{64.1, -21.9, 0, 0}, Place{1.3, 103.8, 0, 8}})
         for (int day = 0; day < 366; day += 7)
             for (double h = 0.5; h < 24; h += 3.7) {
                 const double n = days_since_j2000(2026, 1, 1, h) + day;
@@ -55,13 +57,99 @@ TEST(Sun, declination_and_equation_of_time_over_the_year)
     EXPECT_NEAR(solar_coordinates(days_since_j2000(2026, 11, 3, 12)).equation_of_time_min, 16.4, 0.1);
 }
 
-// Duffie & Beckman, example 2.8.1 (from memory): Madison, 270 m, 22 August, 11:30
-// solar time, zenith cosine 0.846: beam transmittance 0.62, 702 W/m² horizontal.
-TEST(ClearSky, hottel_worked_example)
+// Ineichen & Perez (2002), by hand with the sun overhead at sea level and a turbidity of 3, where
+// the sun outside the air gives 1364 W/m²: 1364 × 0.868 e^(−0.0387 × 3) = 1054, beam 1364 × 0.827 e^(−0.18)
+// = 942. A reference library of photovoltaics has the same numbers among its checks (from memory).
+TEST(ClearSky, the_sun_overhead_by_hand)
 {
-    const Irradiance i = clear_sky({std::acos(0.846) * 180 / M_PI, 0}, 270, 234);
-    EXPECT_NEAR(i.beam_normal_w_m2 * 0.846, 702, 8);
+    const Irradiance i = clear_sky({0, 0}, 0, 95, 3);
+    EXPECT_NEAR(i.beam_normal_w_m2, 942.2, 1);
+    EXPECT_NEAR(i.beam_normal_w_m2 + i.diffuse_horizontal_w_m2, 1054.2, 1);
     EXPECT_EQ(clear_sky({95, 0}, 270, 234).beam_normal_w_m2, 0);
+}
+
+// Clear-day totals on level ground at 40° north: ASHRAE Handbook of Fundamentals 1977, solar position
+// and insolation (Btu/ft², from memory). Its winter air is clearer than the usual.
+TEST(ClearSky, day_totals_as_published)
+{
+    const auto total_btu_ft2 = [](int day, double declination_deg, double turbidity) {
+        double j = 0;
+        for (int minute = 0; minute < minutes_per_day; ++minute) {
+            const SunPosition sun = sun_position(40, declination_deg, (minute + 0.5) / 4 - 180);
+            const Irradiance i = clear_sky(sun, 0, day, turbidity);
+            j += 60 * (i.beam_normal_w_m2 * std::max(0.0, std::cos(sun.zenith_deg * M_PI / 180)) + i.diffuse_horizontal_w_m2);
+        }
+        return j / 11357; // J/m² in one Btu/ft²
+    };
+    const double usual = linke_turbidity(Haze::usual), clear = linke_turbidity(Haze::mountain);
+    EXPECT_NEAR(total_btu_ft2(80, 0, usual) / 1852, 1, 0.05);
+    EXPECT_NEAR(total_btu_ft2(172, 23.45, usual) / 2648, 1, 0.05);
+    EXPECT_NEAR(total_btu_ft2(264, 0, usual) / 1788, 1, 0.05);
+    EXPECT_NEAR(total_btu_ft2(355, -23.45, clear) / 782, 1, 0.05);
+    EXPECT_NEAR(total_btu_ft2(21, -20.1, clear) / 948, 1, 0.05);
+    EXPECT_LT(total_btu_ft2(172, 23.45, linke_turbidity(Haze::hazy)), total_btu_ft2(172, 23.45, usual));
+}
+
+TEST(ClearSky, higher_up_there_is_more_beam)
+{
+    for (double zenith : {0.0, 30.0, 60.0, 80.0})
+        for (double turbidity : {1.5, 3.0, 7.0}) {
+            const Irradiance low = clear_sky({zenith, 0}, 0, 100, turbidity), high = clear_sky({zenith, 0}, 2500, 100, turbidity);
+            EXPECT_GT(high.beam_normal_w_m2, low.beam_normal_w_m2) << zenith;
+            EXPECT_GE(low.diffuse_horizontal_w_m2, 0) << zenith << " " << turbidity;
+            EXPECT_GE(high.diffuse_horizontal_w_m2, 0) << zenith << " " << turbidity;
+        }
+}
+
+// Beside a cloud the sky throws more than a clear one for a minute or two.
+TEST(ClearSky, edges_of_clouds_pass_it)
+{
+    const Place place{46, 8, 400, 1};
+    SkySpec clear, racing;
+    racing.clouds = Clouds::racing;
+    const SkyDay a = generate(clear, place), b = generate(racing, place);
+    int over = 0;
+    for (std::size_t m = 600; m < 840; ++m) {
+        const double cos_z = std::cos(a.sun[m].zenith_deg * M_PI / 180);
+        const double g = b.beam_normal_w_m2[m] * cos_z + b.diffuse_horizontal_w_m2[m], most = a.beam_normal_w_m2[m] * cos_z + a.diffuse_horizontal_w_m2[m];
+        over += g > 1.1 * most;
+        EXPECT_LT(g, 1.35 * most);
+    }
+    EXPECT_GT(over, 10);
+    EXPECT_LT(over, 120);
+}
+
+// Central European summer time of 2026 runs from 29 March to 25 October (EU directive 2000/84/EC).
+TEST(Zone, is_put_forward_in_summer_where_the_clock_is)
+{
+    Place p;
+    p.zone = "Europe/Oslo";
+    EXPECT_EQ(clock_ahead_h(p, 2026, 3, 28), 1);
+    EXPECT_EQ(clock_ahead_h(p, 2026, 3, 29), 2);
+    EXPECT_EQ(clock_ahead_h(p, 2026, 10, 24), 2);
+    EXPECT_EQ(clock_ahead_h(p, 2026, 10, 25), 1);
+    p.daylight_saving = false;
+    EXPECT_EQ(clock_ahead_h(p, 2026, 7, 1), 1);
+    p.zone = "Asia/Kathmandu";
+    EXPECT_EQ(clock_ahead_h(p, 2026, 7, 1), 5.75);
+    p = {0, 0, 0, -3.5};
+    EXPECT_EQ(clock_ahead_h(p, 2026, 7, 1), -3.5);
+    EXPECT_TRUE(zone_known("America/Denver"));
+    EXPECT_FALSE(zone_known("Nowhere/Land"));
+    EXPECT_FALSE(zone_known(""));
+}
+
+// Noon by the sun comes an hour later on a clock that was put forward.
+TEST(Zone, moves_the_sun_on_the_clock)
+{
+    const auto noon = [](bool forward) {
+        SkySpec spec; // June
+        Place p{60, 10.7, 0, 0, "Europe/Oslo", forward};
+        const SkyDay d = generate(spec, p);
+        const auto least = std::min_element(d.sun.begin(), d.sun.end(), [](const SunPosition& a, const SunPosition& b) { return a.zenith_deg < b.zenith_deg; });
+        return least - d.sun.begin();
+    };
+    EXPECT_EQ(noon(true) - noon(false), 60);
 }
 
 TEST(Plane, horizontal_plane_gets_what_the_sky_gives)

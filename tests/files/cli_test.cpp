@@ -133,7 +133,8 @@ TEST(Cli, every_arrangement_goes_from_file_to_figures)
         EXPECT_EQ(f["battery"]["charge"].is_number(), a.has(Part::battery));
         const Ran replay = cli({"run", file, "--trace", rows, "--json"});
         ASSERT_EQ(replay.err, "");
-        for (const auto& d : replay.json()["disagreements"]) // the day before the rows left a drain valve open
+        const auto differ = replay.json()["disagreements"];
+        for (const auto& d : differ) // the day before the rows left a drain valve open
             EXPECT_TRUE(d["from_before_the_log"].get<bool>() && d["to_s"] < 600.0) << d;
     }
     std::filesystem::remove(file);
@@ -273,6 +274,7 @@ TEST(Cli, sums_are_listed_worked_out_and_refused)
     EXPECT_EQ(cli({"sum", "ice", "--probe", "S9"}).code, 2);
     // 10 L in 35 s = 17.1 L/min (common practice, no source)
     EXPECT_NE(cli({"sum", "flow", "volume_m3=10 L", "time_s=35"}).out.find("10 L in 35 s = 17.1 L/min"), std::string::npos);
+    EXPECT_NE(cli({"sum", "flow", "volume_m3=0.01", "time_s=35"}).out.find("10 L in 35 s"), std::string::npos) << "in the unit its name ends in";
     EXPECT_NE(cli({"sum", "flow", "volume_m3=2.5 gal", "time_s=60", "--us"}).out.find("2.50 gal/min"), std::string::npos);
     for (const auto& [wrong, says] : {std::pair{std::vector<std::string>{"sum", "nothing"}, "no sum"}, {{"sum", "flow", "time=35"}, "no input"}, {{"sum", "flow", "time_s=-3"}, "must lie between"}, {{"sum", "pool"}, "does not belong"}, {{"sum", "flow", "time_s=3 kg"}, "not a unit"}}) {
         const Ran r = cli(wrong);
@@ -397,6 +399,15 @@ TEST(Cli, new_writes_a_job_that_passes_check)
         EXPECT_EQ(cli({"check", file}).code, 0) << preset;
         EXPECT_EQ(cli({"new", "--preset", preset, "--out", file}).code, 2) << "it is there";
     }
+    const std::string listed = temp("-listed.vrelay");
+    std::filesystem::remove(listed);
+    EXPECT_NE(cli({"new", "--place", "ulm, germany", "--customer", "A dairy", "--out", listed}).out.find("Ulm"), std::string::npos);
+    EXPECT_EQ(open_job(listed)->site.place.zone, "Europe/Berlin");
+    EXPECT_EQ(open_job(listed)->site.customer, "A dairy");
+    std::filesystem::remove(listed);
+    EXPECT_NE(cli({"new", "--place", "No such town", "--out", listed}).err.find("--latitude"), std::string::npos);
+    EXPECT_EQ(cli({"set", listed, "site/place/zone", "Nowhere/Land"}).code, 2);
+    EXPECT_EQ(cli({"set", listed, "site/place/zone", "America/Denver"}).code, 0);
     const std::string file = temp("-new.vrelay");
     std::filesystem::remove(file);
     EXPECT_EQ(cli({"new", "--store", "pool", "--transfer", "exchanger", "--exchanger-pumps", "two", "--power", "battery", "--out", file}).code, 0) << "no preset has these";

@@ -126,6 +126,21 @@ void NetworkBuilder::build_segment(Segment s)
     }
 }
 
+Network::Wall::Film NetworkBuilder::film(double with_water, const Pump& usual) const
+{
+    if (!n_.arrangement_.pumped()) // what rises by itself finds its own flow; the coil's figure is for that
+        return {};
+    // A thicker fluid has the thicker film: with 0.4th power of the viscosity (Dittus & Boelter at a given flow).
+    const double thicker = std::pow(n_.fluid_.kinematic_m2_s() / n_.second_fluid_.kinematic_m2_s(), 0.4);
+    return {with_water * thicker / (1 - with_water + with_water * thicker), std::max(1e-6, usual.flow_m3_s * n_.fluid_.density_kg_m3 * n_.fluid_.heat_capacity_j_kgk), 0};
+}
+
+double NetworkBuilder::water_rate_w_k(const Pump& usual)
+{
+    const Fluid water = glycol_water(0);
+    return std::max(1e-6, usual.flow_m3_s * water.density_kg_m3 * water.heat_capacity_j_kgk);
+}
+
 void NetworkBuilder::keep(Segment s, Chain chain)
 {
     if (chain.tank < 0)

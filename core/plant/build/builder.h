@@ -57,6 +57,10 @@ private:
     void build_pool(Segment s);
     void build_slab(Segment s);
     void build_room(Segment s);
+    // The film inside a wall that the collector's fluid runs past; with_water: its share where that is water.
+    Network::Wall::Film film(double with_water, const Pump& usual) const;
+    static double water_rate_w_k(const Pump& usual);
+    void find_walls();
     void build_cooler(Segment s);
     void build_rock_bed(Segment s);
     void build_reservoir(Segment s);

@@ -1,5 +1,9 @@
 #include "builder.h"
 
+#include "core/plant/mixing.h"
+
+#include <algorithm>
+
 namespace vernal {
 
 void NetworkBuilder::make_rings()
@@ -55,9 +59,13 @@ SparsePattern NetworkBuilder::make_pattern() const
         both(n_.fed_heater_, static_cast<int>(n_.tanks_.front().nodes.last()));
     for (const Network::TankNodes& t : n_.tanks_)
         for (std::size_t i = t.nodes.first; i < t.nodes.last(); ++i)
-            both(static_cast<int>(i), static_cast<int>(i) + 1);
+            for (std::size_t j = i + 1; j <= std::min(i + mixing_reach, t.nodes.last()); ++j)
+                both(static_cast<int>(i), static_cast<int>(j));
     for (const std::vector<Network::Pair>* pairs : {&std::as_const(links_), &std::as_const(n_.store_links_)})
         for (const Network::Pair& p : *pairs)
+            both(p.a, p.b);
+    for (const Network::Wall& w : n_.walls_)
+        for (const Network::Pair& p : w.pairs)
             both(p.a, p.b);
     for (const Network::Pair& p : n_.probe_rows_)
         e.emplace_back(p.a, p.b);
@@ -86,6 +94,7 @@ void NetworkBuilder::add_up()
         k[n_.pattern_.diagonal(at(p.a))] -= 1.0;
         k[n_.pattern_.slot(p.a, p.b)] += p.w;
     }
+    find_walls();
     for (std::size_t r = 0; r < rings_.size(); ++r)
         add_route(r);
     for (Network::TankNodes& t : n_.tanks_)
@@ -93,6 +102,22 @@ void NetworkBuilder::add_up()
             t.up.push_back(face(i, i + 1));
             t.down.push_back(face(i + 1, i));
         }
+}
+
+// Which routes run past either side of each.
+void NetworkBuilder::find_walls()
+{
+    for (Network::Wall& w : n_.walls_) {
+        for (const Network::Pair& p : w.pairs) {
+            w.out.push_back(face(p.a, p.b));
+            w.in.push_back(face(p.b, p.a));
+        }
+        for (std::size_t r = 0; r < rings_.size(); ++r) {
+            const auto past = [&](int node) { return std::find(rings_[r].node.begin(), rings_[r].node.end(), node) != rings_[r].node.end(); };
+            w.inside.routes |= static_cast<std::uint32_t>(past(w.pairs.front().a)) << r;
+            w.outside.routes |= static_cast<std::uint32_t>(past(w.pairs.front().b)) << r;
+        }
+    }
 }
 
 void NetworkBuilder::add_loss(Loss loss)

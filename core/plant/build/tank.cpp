@@ -1,11 +1,11 @@
 #include "builder.h"
 
+#include "core/plant/mixing.h"
+
 namespace vernal {
 
 namespace {
 
-// An inversion between neighbours is gone in about this time (1/e).
-constexpr double mixing_s = 40.0;
 // Still water and the tank's own wall, W/(m K).
 constexpr double tank_conductivity = 0.9;
 constexpr double tank_slenderness = 3.0; // height over diameter
@@ -13,6 +13,9 @@ constexpr double tank_slenderness = 3.0; // height over diameter
 constexpr double coil_m3_per_w_k = 2e-5;
 // Water circling in upper connections that rise from the tank, W/K; an estimate.
 constexpr double without_heat_trap_w_k = 0.8;
+
+// Of a coil's resistance what its inside has with water at the usual flow; an estimate.
+constexpr double coil_film = 0.25;
 
 } // namespace
 
@@ -81,11 +84,14 @@ void NetworkBuilder::build_coil(Segment s, std::size_t which, const Tank& t)
     const int n = std::clamp(static_cast<int>(std::lround(t.coil_top * tank_base_nodes)), 1, tank_base_nodes);
     const double capacity = coil_m3_per_w_k * t.coil_w_k * n_.fluid_.density_kg_m3 * n_.fluid_.heat_capacity_j_kgk / n;
     Chain chain;
+    Network::Wall& wall = n_.walls_.emplace_back();
+    wall.inside = film(coil_film, l_.pump);
+    wall.to_store = true;
     for (int i = n; i-- > 0;) { // flows from the top of the coil down
         const int node = add_node(std::max(capacity, 100.0), false);
         n_.ring_m3_.back() = coil_m3_per_w_k * t.coil_w_k / n;
         chain.nodes.push_back(node);
-        n_.store_links_.push_back({node, static_cast<int>(n_.tanks_[which].nodes.first) + i, t.coil_w_k / n});
+        wall.pairs.push_back({node, static_cast<int>(n_.tanks_[which].nodes.first) + i, t.coil_w_k / n});
     }
     keep(s, std::move(chain));
 }

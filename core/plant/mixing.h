@@ -1,0 +1,13 @@
+// How an inversion in a tank is undone: each layer that is warmer than one of the next few above it
+// changes heat with it, as rising plumes do, not with its neighbour alone. Reaching further changes
+// nothing that a probe could see and costs entries of the matrix.
+#pragma once
+
+#include <cstddef>
+
+namespace vernal {
+
+inline constexpr std::size_t mixing_reach = 3; // layers
+inline constexpr double mixing_s = 40.0;       // of a pair of them, 1/e; an inversion of a whole tank is gone in seconds
+
+} // namespace vernal
