@@ -19,7 +19,7 @@ namespace {
 constexpr int width_px = 460;
 constexpr std::size_t most_offered = 12;
 
-void remember(const Site& site)
+void keep_site(const Site& site)
 {
     const Place& p = site.place;
     QSettings().setValue(QStringLiteral("site"), QVariantMap{{QStringLiteral("name"), qs(site.name)}, {QStringLiteral("latitude"), p.latitude_deg}, {QStringLiteral("longitude"), p.longitude_deg}, {QStringLiteral("altitude"), p.altitude_m}, {QStringLiteral("ahead"), p.utc_offset_h}, {QStringLiteral("zone"), qs(p.zone)}, {QStringLiteral("summer"), p.daylight_saving}});
@@ -46,7 +46,7 @@ std::optional<Site> remembered_site()
     return site;
 }
 
-JobSheet::JobSheet(Session& session, QWidget* parent) : QDialog(parent), session_(session)
+JobSheet::JobSheet(Session& session, bool remember, QWidget* parent) : QDialog(parent), session_(session), remember_(remember)
 {
     setObjectName(QStringLiteral("jobSheet"));
     setWindowTitle(tr("Title and place"));
@@ -167,7 +167,8 @@ void JobSheet::take()
         site.place.zone = zone_->currentText().toStdString();
     site.place.daylight_saving = summer_->isChecked();
     const std::string title = title_->text().trimmed().toStdString();
-    remember(site);
+    if (remember_)
+        keep_site(site);
     if (const Job& job = session_.document().job(); job.title != title || !(job.site == site))
         session_.document().edit(tr("Change title and place"), [&](Job& j) {
             j.title = title.empty() ? j.title : title;

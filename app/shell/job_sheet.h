@@ -15,7 +15,8 @@ namespace vernal {
 class JobSheet : public QDialog {
     Q_OBJECT
 public:
-    explicit JobSheet(Session& session, QWidget* parent = nullptr);
+    // remember: the place taken, for new loops.
+    JobSheet(Session& session, bool remember, QWidget* parent = nullptr);
 
 private:
     void find(const QString& typed); // offers the listed places that begin so
@@ -23,6 +24,7 @@ private:
     void take();
     void show_clock();
     Session& session_;
+    bool remember_;
     QLineEdit *title_, *customer_, *place_;
     NumberEdit *latitude_, *longitude_, *altitude_, *ahead_;
     QComboBox* zone_;

@@ -88,7 +88,7 @@ void MainWindow::make_actions()
     sheet_ = action(tr("Title, customer and place …"), QKeySequence(Qt::Key_F2), [this] {
         if (!took_typed() || findChild<JobSheet*>())
             return;
-        auto* sheet = new JobSheet(session_, this);
+        auto* sheet = new JobSheet(session_, options_.remember, this);
         sheet->setAttribute(Qt::WA_DeleteOnClose);
         sheet->open();
     });
