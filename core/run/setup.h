@@ -35,7 +35,7 @@ struct CoupledSetup {
     std::vector<std::shared_ptr<const DayForcing>> days; // at least one
     Fineness fine;
     double step_s = 0;        // > 0: fixed integration step; 0: as long as accuracy and thresholds allow
-    double tolerance_k = 0.2; // of a step, to the second-order result
+    double tolerance_k = 0.3; // of a step, to the second-order result
     int spin_up_days = 1;     // repeats of the first day before anything counts
     double start_tank_c = 35.0;
     double altitude_m = 0.0;

@@ -17,9 +17,10 @@ namespace {
 struct Both {
     double own_heat = 0, ref_heat = 0, own_run = 0, ref_run = 0;
     double gross = 0; // what went up and what came down again
-    int ref_starts = 0;
+    int own_starts = 0, ref_starts = 0;
     double a_run() const { return ref_run / std::max(1, ref_starts); }
-    void add(const CoupledSetup& s);
+    // share: of a day's starts that may differ, at least one start.
+    void add(const CoupledSetup& s, double share = 0.02);
 };
 
 CoupledResult own(CoupledSetup s)
@@ -28,11 +29,12 @@ CoupledResult own(CoupledSetup s)
     return run_coupled(s);
 }
 
-void Both::add(const CoupledSetup& s)
+void Both::add(const CoupledSetup& s, double share)
 {
     const Figures f = own(s).figures;
     const reference::Result r = reference::run(s);
-    EXPECT_NEAR(f.starts(), r.starts, std::max(1.0, 0.02 * r.starts));
+    EXPECT_NEAR(f.starts(), r.starts, std::max(1.0, share * r.starts));
+    own_starts += f.starts();
     own_run += f.pumps[0].run_time_s;
     ref_run += r.run_time_s;
     ref_starts += r.starts;
@@ -140,8 +142,9 @@ TEST(WithEverything, agrees_with_cvode)
             l.pump.by_curve = true;
             l.pump.head_m = 5;
             l.pump.free_flow_m3_s = 3.5e-4;
-            b.add(days[i]);
+            b.add(days[i], 0.06); // with a leak and a cut-out a day stands at an edge for hours: one start lost moves those after it
         }
+        EXPECT_NEAR(b.own_starts, b.ref_starts, std::max(1.0, 0.02 * b.ref_starts));
         std::printf("%s with everything: run %.2f / %.2f h, heat %.3f / %.3f of %.3f kWh\n", key, b.own_run / 3600, b.ref_run / 3600, b.own_heat / 3.6e6, b.ref_heat / 3.6e6, b.gross / 3.6e6);
         EXPECT_NEAR(b.own_run, b.ref_run, 0.01 * b.ref_run + b.a_run()); // a stop at the edge of a minimum run may fall a run later
         EXPECT_NEAR(b.own_heat, b.ref_heat, 0.005 * b.gross);
