@@ -141,13 +141,26 @@ void TopBar::refresh()
     const Document& d = session_.document();
     title_->setText(qs(d.job().title));
     title_->setToolTip(title_->text());
-    const QString site = qs(d.job().site.name);
-    constexpr int most_px = 190;
+    show_site();
+    show_saved();
+    show_variants();
+}
+
+void TopBar::resizeEvent(QResizeEvent* e)
+{
+    QFrame::resizeEvent(e);
+    show_site();
+}
+
+// Where there is little room the title has it.
+void TopBar::show_site()
+{
+    const QString site = qs(session_.document().job().site.name);
+    constexpr int wide_px = 1200;
+    const int most_px = width() < wide_px ? 90 : 190;
     site_->setText(site.isEmpty() ? tr("place …") : site_->fontMetrics().elidedText(site, Qt::ElideRight, most_px));
     site_->setToolTip(tr("Title, customer and place (F2)") + (site.isEmpty() ? QString() : QStringLiteral("\n") + site));
     site_->setAccessibleName(tr("Title, customer and place: %1").arg(site));
-    show_saved();
-    show_variants();
 }
 
 void TopBar::variant_menu(QPushButton* b, std::size_t i, const QPoint& at)

@@ -22,8 +22,12 @@ public:
 signals:
     void palette_wanted();
 
+protected:
+    void resizeEvent(QResizeEvent* e) override;
+
 private:
     void refresh();
+    void show_site();
     void show_saved();
     void show_units();
     void make_units();

@@ -8,6 +8,6 @@
 namespace vernal {
 
 inline constexpr std::size_t mixing_reach = 3; // layers
-inline constexpr double mixing_s = 40.0;       // of a pair of them, 1/e; an inversion of a whole tank is gone in seconds
+inline constexpr double mixing_s = 40.0;       // of a pair of them, 1/e; estimate: an inversion of a whole tank is gone in seconds
 
 } // namespace vernal

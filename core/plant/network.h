@@ -190,12 +190,12 @@ private:
     struct Wall {
         struct Film {
             double share = 0;         // of the resistance at the usual flow
-            double usual_w_k = 0;     // that flow's rate
+            double usual_w_k = 0;     // that flow's rate, W/K
             std::uint32_t routes = 0; // which of them run past it
         };
         Film inside, outside;
         bool to_store = false;                  // outside is the store
-        std::vector<Pair> pairs;                // inside, outside, at the usual flows
+        std::vector<Pair> pairs;                // inside, outside, W/K at the usual flows
         std::vector<Face> out, in;              // of each pair
         double share(const Flows& flows) const; // of that conductance
     };
