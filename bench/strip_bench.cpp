@@ -37,6 +37,8 @@ private slots:
             QEventLoop loop;
             QElapsedTimer timer;
             const auto once = connect(window.strip().chart(), &DayChart::shown, &loop, [&] {
+                if (!(window.session().outcome()->variant == d.variant())) // of the edit before, settled
+                    return;
                 if (!painted)
                     ms.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
                 painted = true;

@@ -31,6 +31,8 @@ public:
     void boolean(const SwitchField& f, bool x) { property(f.key) = {{"type", "boolean"}, {"default", x}, {"title", f.label}}; }
     template <class Names, class E>
     void choice(const char* key, const Names& names, E x) { property(key) = {{"enum", names}, {"default", names[static_cast<std::size_t>(x)]}}; }
+    template <class Names, class E>
+    void spare_choice(const char* key, const Names& names, E x) { choice(key, names, x); }
     void temperature(const NumberField& f, Temperature t) { number(f, t.in_celsius()); }
     void difference(const NumberField& f, TempDiff d) { number(f, d.in_kelvin()); }
     void curve(const char* key, const ProbeCurve& c)

@@ -102,6 +102,8 @@ public:
                 return void(x = static_cast<E>(i));
         unknown_choice(key, s, names);
     }
+    template <class Names, class E>
+    void spare_choice(const char* key, const Names& names, E& x) { choice(key, names, x); }
     void text_choice(const char* key, const std::vector<const char*>& names, std::string& x)
     {
         text(key, x);
@@ -205,6 +207,13 @@ public:
     void boolean(const SwitchField& f, bool x) { json_[f.key] = x; }
     template <class Names, class E>
     void choice(const char* key, const Names& names, E x) { json_[key] = names[static_cast<std::size_t>(x)]; }
+    // Left out while it is the first of its names.
+    template <class Names, class E>
+    void spare_choice(const char* key, const Names& names, E x)
+    {
+        if (x != E{})
+            choice(key, names, x);
+    }
     void temperature(const NumberField& f, Temperature t) { json_[f.key] = t.in_celsius(); }
     void difference(const NumberField& f, TempDiff d) { json_[f.key] = d.in_kelvin(); }
     void curve(const char* key, const ProbeCurve& c) { json_[key] = curve_text(c); }

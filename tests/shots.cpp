@@ -22,7 +22,7 @@ namespace {
 
 bool settled(MainWindow& w)
 {
-    return QTest::qWaitFor([&] { return w.session().outcome() && w.session().outcome()->variant == w.session().document().variant() && w.session().outcome()->day == w.session().document().day(); }, 10000);
+    return QTest::qWaitFor([&] { return w.session().settled() && w.session().outcome()->variant == w.session().document().variant() && w.session().outcome()->day == w.session().document().day(); }, 10000);
 }
 
 void shot(MainWindow& w, const QString& file)
@@ -98,11 +98,11 @@ bool findings_and_rules(MainWindow& w, const QString& to)
     w.session().document().choose_day(3);
     w.show_station(4);
     shot(w, to + "replay.png");
-    w.session().document().set_job(new_job("two-stores"), {});
-    w.show_station(2);
-    if (!settled(w))
+    if (!w.open(demo("cheese-room")) || !settled(w))
         return false;
-    shot(w, to + "rules-two-stores.png");
+    w.show_station(0);
+    w.station<LoopStation>().show_valves(ServiceState::fill);
+    shot(w, to + "loop-valves.png");
     if (!w.open(demo("parlour-wash")))
         return false;
     w.session().document().choose_variant(1);

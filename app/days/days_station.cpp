@@ -263,14 +263,19 @@ void DaysStation::add_sky_rows()
     sheet->set_path("day/" + session_.document().day().id);
     sheet->add(tr("Date"), date);
     sheet->add(tr("Sky"), sky);
-    QComboBox* haze = choice_row(
-        *sheet, QStringLiteral("dayHaze"), tr("Air"), {tr("clear as on mountains"), tr("usual"), tr("hazy"), tr("smoke")}, [this](int i) {
-            Document& d = session_.document();
-            if (const auto now = setting_at(d.job(), d.variant_index(), path("sky/haze")))
-                d.set(tr("Change the air"), now->path, now->choices[static_cast<std::size_t>(i)]);
-        },
-        "sky/haze");
+    const auto choice = [&](const char* name, const QString& label, const QStringList& names, const QString& edit, const char* key) {
+        return choice_row(
+            *sheet, QString::fromLatin1(name), label, names, [this, edit, key](int i) {
+                Document& d = session_.document();
+                if (const auto now = setting_at(d.job(), d.variant_index(), path(key)))
+                    d.set(edit, now->path, now->choices[static_cast<std::size_t>(i)]);
+            },
+            key);
+    };
+    QComboBox* haze = choice("dayHaze", tr("Air"), {tr("clear as on mountains"), tr("usual"), tr("hazy"), tr("smoke")}, tr("Change the air"), "sky/haze");
     haze->setToolTip(tr("How much of the sun a cloudless sky lets through: Linke turbidity 2, 3, 4.5 or 7"));
+    QComboBox* begins = choice("dayBegins", tr("Stores begin"), {tr("as such days leave them"), tr("cold, filled today"), tr("after days unused")}, tr("Change how the stores begin"), "begins");
+    begins->setToolTip(tr("A pool, a slab and a battery begin as stated at the Loop station"));
     connect(date, &QDateEdit::dateChanged, this, [this](const QDate& d) {
         session_.document().edit_day(
             tr("Change the date"), [d](Day& x) {
@@ -288,12 +293,13 @@ void DaysStation::add_sky_rows()
     connect(again, &QPushButton::clicked, this, [this] { session_.document().set(tr("Other clouds"), path("sky/seed"), session_.document().day().sky.seed % 1000000 + 1.0); });
     const auto rows = add_rows(*sheet, session_, QStringLiteral("sky"), session_.document().day().sky, [this](const std::string& key, double to) { session_.document().set(tr("Change the day"), path("sky/" + key), to); });
     const auto more = add_rows(*sheet, session_, QStringLiteral("day"), session_.document().day(), [this](const std::string& key, double to) { session_.document().set(tr("Change the day"), path(key), to); });
-    refreshers_.push_back([this, date, clouds, haze, again, rows, more] {
+    refreshers_.push_back([this, date, clouds, haze, begins, again, rows, more] {
         const Day& d = session_.document().day();
         const QSignalBlocker quiet(date);
         date->setDate(QDate(d.sky.year, d.sky.month, d.sky.day));
         clouds->setCurrentIndex(static_cast<int>(d.sky.clouds));
         haze->setCurrentIndex(static_cast<int>(d.sky.haze));
+        begins->setCurrentIndex(static_cast<int>(d.begins));
         again->setEnabled(d.sky.clouds != Clouds::clear);
         refresh_rows(rows, d.sky);
         refresh_rows(more, d);

@@ -45,9 +45,15 @@ LoopStation::LoopStation(Session& session, QWidget* parent) : QWidget(parent), s
     questions->setToolTip(tr("What the loop is put together from"));
     connect(questions, &QPushButton::clicked, this, &LoopStation::show_answers);
     head->addWidget(questions);
+    auto* valves = new QPushButton(tr("Valves"));
+    valves->setObjectName("valveBoard");
+    valves->setToolTip(tr("How the hand valves stand while it runs, is filled, flushed, drained …"));
+    connect(valves, &QPushButton::clicked, this, [this] { show_valves(); });
+    head->addWidget(valves);
     head->addStretch(1);
-    auto* write = new QPushButton(tr("Save the drawing …"));
+    auto* write = new QPushButton(tr("Save …"));
     write->setObjectName("saveDrawing");
+    write->setToolTip(tr("Save the drawing, or the valve board, as a file"));
     connect(write, &QPushButton::clicked, this, &LoopStation::drawing_wanted);
     head->addWidget(write);
     auto* print = new QPushButton(tr("Print …"));
@@ -161,6 +167,20 @@ void LoopStation::show_answers()
     extra_->addWidget(remark(tr("What still applies stays: numbers that were set, probes, outputs and rules of what is still there.")));
 }
 
+void LoopStation::show_valves(ServiceState state)
+{
+    empty_panel();
+    title_->setText(tr("Valve board"));
+    valves_ = new ValveSheet(session_);
+    connect(valves_, &ValveSheet::state_chosen, view_, [this](ServiceState s) {
+        view_->show_board(s);
+        show_caution();
+    });
+    connect(view_, &LoopView::valve_clicked, valves_, &ValveSheet::turn);
+    extra_->addWidget(valves_);
+    valves_->choose(state);
+}
+
 void LoopStation::empty_panel()
 {
     sheet_->clear();
@@ -169,6 +189,11 @@ void LoopStation::empty_panel()
     more_->clear();
     clear_layout(extra_);
     answers_ = nullptr;
+    if (valves_) {
+        disconnect(view_, &LoopView::valve_clicked, valves_, nullptr);
+        valves_ = nullptr;
+        view_->show_board({});
+    }
     refresh_fields_ = {};
     scroll_->verticalScrollBar()->setValue(0);
 }
@@ -208,7 +233,8 @@ void LoopStation::show_part(Part part)
 
 void LoopStation::show_caution()
 {
-    const QString now = QStringLiteral("<span style='color:%1'>▲ %2</span> %3").arg(theme().caution.name(), tr(part_text(part_).caution), tr("Follow the maker's manual and local codes."));
+    const QString what = valves_ ? qs(state_caution(arrangement_of(session_.document().variant().loop), valves_->state())) : tr(part_text(part_).caution);
+    const QString now = QStringLiteral("<span style='color:%1'>▲ %2</span> %3").arg(theme().caution.name(), what.toHtmlEscaped(), tr("Follow the maker's manual and local codes."));
     if (now != caution_->text())
         caution_->setText(now);
 }
@@ -361,10 +387,15 @@ void LoopStation::refresh()
 {
     if (const LoopAnswers& now = session_.document().variant().loop.answers; !(now == joined_)) {
         joined_ = now;
-        answers_ ? answers_->set(now) : show_part(part_);
+        if (answers_)
+            answers_->set(now);
+        else if (!valves_)
+            show_part(part_);
     }
     if (!answers_)
-        show_caution(); // in another theme
+        show_caution();
+    if (valves_)
+        return valves_->refresh(); // in another theme
     if (refresh_fields_)
         refresh_fields_();
 }

@@ -3,6 +3,7 @@
 #include "answers_sheet.h"
 #include "app/widgets/form.h"
 #include "loop_view.h"
+#include "valve_sheet.h"
 
 class QPushButton;
 class QScrollArea;
@@ -16,6 +17,7 @@ class LoopStation : public QWidget {
 public:
     explicit LoopStation(Session& session, QWidget* parent = nullptr);
     LoopView* view() { return view_; }
+    void show_valves(ServiceState state = ServiceState::run);
 
 signals:
     void drawing_wanted(); // somebody wants it as a file
@@ -56,6 +58,7 @@ private:
     std::function<void()> refresh_fields_;
     Part part_ = Part::collector;
     AnswersSheet* answers_ = nullptr; // shown in place of a part
+    ValveSheet* valves_ = nullptr;    // likewise
     LoopAnswers joined_;
 };
 

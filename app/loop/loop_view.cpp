@@ -1,6 +1,6 @@
 #include "loop_view.h"
 
-#include "parts/scene.h"
+#include "parts/valves.h"
 
 #include "app/findings/finding_mark.h"
 #include "app/shell/theme.h"
@@ -96,8 +96,37 @@ QRectF LoopView::part_area(Part part) const
     return it == sheet.place.end() ? QRectF() : frame().mapRect(it->second);
 }
 
+void LoopView::show_board(std::optional<ServiceState> state)
+{
+    board_ = state;
+    mark_findings();
+    update();
+}
+
+QSizeF LoopView::sheet_size() const { return {sheet_of(arrangement()).width, sheet_h}; }
+
+QRectF LoopView::valve_area(HandValve valve) const
+{
+    if (board_)
+        for (const SheetValve& v : valves_on(sheet_of(arrangement()), session_.document().variant().loop))
+            if (v.valve == valve)
+                return frame().mapRect(v.area());
+    return {};
+}
+
+std::optional<HandValve> LoopView::valve_at(const QPointF& at) const
+{
+    if (board_)
+        for (const SheetValve& v : valves_on(sheet_of(arrangement()), session_.document().variant().loop))
+            if (frame().mapRect(v.area()).contains(at))
+                return v.valve;
+    return {};
+}
+
 void LoopView::choose(Part part)
 {
+    board_.reset();
+    mark_findings();
     part_ = part;
     update();
     tell_choice();
@@ -166,6 +195,11 @@ void LoopView::mark_findings()
     if (pointed_)
         return;
     std::map<std::string, std::vector<Finding>> found;
+    if (board_) {
+        for (auto& [path, mark] : marks_)
+            mark->show_findings({});
+        return;
+    }
     const Sheet sheet = sheet_of(arrangement());
     for (const Finding& f : session_.verdict().findings) {
         for (Part part : arrangement().parts)
@@ -205,11 +239,15 @@ std::optional<Part> LoopView::part_at(const QPointF& at) const
 
 void LoopView::mousePressEvent(QMouseEvent* e)
 {
+    if (const auto valve = valve_at(e->position())) {
+        emit valve_clicked(*valve);
+        return;
+    }
     if (const auto part = pointed_ ? std::nullopt : part_at(e->position()))
         choose(*part);
 }
 
-void LoopView::mouseMoveEvent(QMouseEvent* e) { setCursor(!pointed_ && part_at(e->position()) ? Qt::PointingHandCursor : Qt::ArrowCursor); }
+void LoopView::mouseMoveEvent(QMouseEvent* e) { setCursor(!pointed_ && (valve_at(e->position()) || part_at(e->position())) ? Qt::PointingHandCursor : Qt::ArrowCursor); }
 
 void LoopView::paintEvent(QPaintEvent*)
 {
@@ -221,7 +259,7 @@ void LoopView::paintEvent(QPaintEvent*)
     if (pointed_)
         return paint_pointer(p);
     const QRectF chosen = part_area(part_);
-    if (chosen.isEmpty())
+    if (chosen.isEmpty() || board_)
         return;
     p.setPen(QPen(theme().accent, hasFocus() ? 2.6 : 1.6, hasFocus() ? Qt::SolidLine : Qt::DashLine));
     p.setBrush(Qt::NoBrush);
@@ -230,9 +268,11 @@ void LoopView::paintEvent(QPaintEvent*)
 
 void LoopView::paint_sheet(QPainter& p) const
 {
-    const LoopLive now = live();
+    const LoopLive now = board_ ? LoopLive{} : live();
     const Sheet sheet = sheet_of(arrangement());
     const PartScene scene{p, sheet, now, session_.document().variant(), arrangement(), session_.units(), pointed_.has_value(), p.transform().m11()};
+    if (board_)
+        return vernal::paint_board(scene, *board_);
     for (const SheetPipe& pipe : sheet.pipes)
         paint_pipe(scene, pipe);
     for (const PartDrawing& part : part_drawings())

@@ -1,6 +1,7 @@
 // The loop, drawn by the program from its arrangement, live at the cursor.
 #pragma once
 
+#include "core/plant/valve_board.h"
 #include "loop_live.h"
 
 #include <QWidget>
@@ -22,6 +23,11 @@ public:
     void choose(Part part);
     // Shows where one probe sits instead of a chosen part; nothing is chosen by a click then.
     void point_at(std::size_t probe);
+    // The hand valves and what flows in a state, instead of the temperatures at the cursor; none: these again.
+    void show_board(std::optional<ServiceState> state);
+    std::optional<ServiceState> board() const { return board_; }
+    QRectF valve_area(HandValve valve) const; // widget coordinates; empty: it is not shown
+    QSizeF sheet_size() const;
     QRectF part_area(Part part) const; // widget coordinates; empty: the arrangement has none
     // The drawing as it stands at the cursor, without what is chosen.
     QImage image(int width_px) const;
@@ -31,6 +37,7 @@ public:
 
 signals:
     void chosen(vernal::Part part);
+    void valve_clicked(vernal::HandValve valve);
 
 protected:
     void paintEvent(QPaintEvent* e) override;
@@ -45,6 +52,7 @@ private:
     LoopLive live() const;
     const Arrangement& arrangement() const;
     std::optional<Part> part_at(const QPointF& at) const;
+    std::optional<HandValve> valve_at(const QPointF& at) const;
     void paint_probes(const PartScene& scene) const;
     void mark_findings();
     void place_mark(FindingMark& mark, const std::string& path) const;
@@ -55,6 +63,7 @@ private:
     Session& session_;
     Part part_ = Part::collector;
     std::optional<std::size_t> pointed_;
+    std::optional<ServiceState> board_;
     std::map<std::string, FindingMark*> marks_;      // by the path of part or probe
     mutable std::shared_ptr<const Network> network_; // of the outcome network_of_
     mutable quint64 network_of_ = 0;

@@ -1,6 +1,7 @@
 #include "finder.h"
 
 #include "app/findings/finding_mark.h"
+#include "core/plant/valve_board.h"
 #include "core/sums/field_sums.h"
 #include "core/wording/sentence.h"
 #include "station.h"
@@ -56,6 +57,10 @@ bool is_foreign(const Arrangement& own, const std::string& path)
     const auto belongs = [&](Part p) { return !part_path(p).empty() && path.rfind(part_path(p) + "/", 0) == 0; };
     if (std::any_of(own.parts.begin(), own.parts.end(), belongs))
         return false;
+    if (path.starts_with("loop/valves/")) {
+        const auto here = valves_of(own);
+        return std::none_of(here.begin(), here.end(), [&](HandValve v) { return path.ends_with(std::string("/") + valve_keys[static_cast<std::size_t>(v)]); });
+    }
     for (std::size_t p = 0; p < part_count; ++p)
         if (belongs(static_cast<Part>(p)))
             return true;

@@ -231,6 +231,9 @@ void MainWindow::go_to(const std::string& path)
         for (Part part : arrangement_of(v.loop).parts)
             if (qs(part_path(part)) == steps.mid(0, 2).join('/'))
                 station<LoopStation>().view()->choose(part);
+        for (std::size_t s = 0; s < service_states; ++s)
+            if (steps.size() > 2 && steps[1] == QLatin1String("valves") && steps[2] == QLatin1String(state_keys[s]))
+                station<LoopStation>().show_valves(static_cast<ServiceState>(s));
         focus(QStringLiteral("loop.%1").arg(steps.last()));
     } else if (steps[0] == QLatin1String("probe") || steps[0] == QLatin1String("input") || steps[0] == QLatin1String("knob")) {
         show_station(station_index("probes"));

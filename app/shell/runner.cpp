@@ -12,7 +12,9 @@ constexpr int grace_ms = 100;
 
 Runner::Runner(QObject* parent)
     : QObject(parent), runs_({[this](std::shared_ptr<const Outcome> o) { QMetaObject::invokeMethod(
-                                                                             this, [this, o] { emit finished(o); }, Qt::QueuedConnection); },
+                                                                             this, [this, o] { emit begun(o); }, Qt::QueuedConnection); },
+                           [this](std::shared_ptr<const Outcome> o) { QMetaObject::invokeMethod(
+                                                                          this, [this, o] { emit finished(o); }, Qt::QueuedConnection); },
                            [this](std::shared_ptr<const Verdict> v) { QMetaObject::invokeMethod(
                                                                           this, [this, v] { emit judged(v); }, Qt::QueuedConnection); }})
 {

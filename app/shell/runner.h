@@ -16,7 +16,8 @@ public:
     quint64 request(RunRequest r); // returns at once; the id that its outcome will have
 
 signals:
-    // Ids rise. Of the newest request both come.
+    // Ids rise. Of the newest request finished and judged come; before them begun may.
+    void begun(std::shared_ptr<const vernal::Outcome> outcome);
     void finished(std::shared_ptr<const vernal::Outcome> outcome);
     void judged(std::shared_ptr<const vernal::Verdict> verdict);
 

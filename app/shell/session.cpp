@@ -8,11 +8,13 @@ Session::Session(QObject* parent) : QObject(parent)
 {
     connect(&document_, &Document::changed, this, &Session::run);
     connect(&document_, &Document::view_changed, this, &Session::run);
-    connect(&runner_, &Runner::finished, this, [this](std::shared_ptr<const Outcome> o) {
+    const auto take = [this](std::shared_ptr<const Outcome> o) {
         outcome_ = std::move(o);
         emit strip_due();
         emit outcome_changed();
-    });
+    };
+    connect(&runner_, &Runner::begun, this, take);
+    connect(&runner_, &Runner::finished, this, take);
     connect(&runner_, &Runner::judged, this, [this](std::shared_ptr<const Verdict> v) {
         verdict_ = std::move(v);
         emit verdict_changed();

@@ -16,9 +16,9 @@ public:
     const Units& units() const { return units_; }
     void set_units(const Units& units);
     const std::shared_ptr<const Outcome>& outcome() const { return outcome_; }
-    const Verdict& verdict() const { return *verdict_; }                                          // may be of an earlier outcome while the newest is being judged
-    bool settled() const { return outcome_ && outcome_->id == asked_ && verdict_->id == asked_; } // nothing is under way
-    void restyle();                                                                               // colours have changed: all views show the same once more
+    const Verdict& verdict() const { return *verdict_; }                                                               // may be of an earlier outcome while the newest is being judged
+    bool settled() const { return outcome_ && outcome_->id == asked_ && outcome_->settled && verdict_->id == asked_; } // nothing is under way
+    void restyle();                                                                                                    // colours have changed: all views show the same once more
     double cursor_s() const { return cursor_s_; }
     void set_cursor(double time_s); // kept within what was run
     void step_cursor(bool forward); // to the switching point after or before it; else to the end

@@ -76,6 +76,14 @@ Found line_shut(const FindingContext& c)
     return out;
 }
 
+Found runs_into_steam(const FindingContext& c)
+{
+    constexpr double worth_saying_s = 60;
+    if (!c.figures || c.figures->hydraulics.steam_s < worth_saying_s)
+        return {};
+    return one(Severity::caution, "The pump runs against steam for " + lasts(c, c.figures->hydraulics.steam_s), "The array has boiled: nothing goes round until the steam has condensed, and what cold fluid reaches it flashes and hammers. A collector cut-out keeps the pump off above what the array boils at; a store that takes more, or a cooler, keeps it from boiling.");
+}
+
 Found curve_not_known(const FindingContext& c)
 {
     if (!loop(c).pump.by_curve || curve_known(loop(c).pump))
@@ -253,6 +261,7 @@ const FindingKinds& protection_findings()
         {"draws_steam", draws_steam, Cause::loop, Loops::liquid, "loop/pump"},
         {"water_lost_by_vent", water_lost_by_vent, Cause::loop, Loops::draining, "loop/drain_back/vented"},
         {"line_shut", line_shut, Cause::loop, Loops::pumped},
+        {"runs_into_steam", runs_into_steam, Cause::rules, Loops::closed, "loop/vessel"},
         {"curve_not_known", curve_not_known, Cause::loop, Loops::pumped},
         {"flows_contradict", flows_contradict, Cause::loop, Loops::pumped, "loop/pump/flow_m3_s"},
         {"open_voltage_too_high", open_voltage_too_high, Cause::loop, Loops::panel, "loop/panel/voc_v"},

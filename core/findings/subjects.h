@@ -17,6 +17,7 @@ const FindingKinds& probe_findings();      // probes, leads, the unit's input
 const FindingKinds& frost_findings();      // freeze and overheat rules in this loop
 const FindingKinds& heating_findings();    // heating, disinfection, cooling at night
 const FindingKinds& tap_findings();        // heater after the tank, tap circulation, loops without a pump
+const FindingKinds& valve_findings();      // hand valves that stand wrong
 const FindingKinds& unit_findings();       // voltage, speed, guards, where probes sit, what stands beside the unit
 
 } // namespace vernal

@@ -177,6 +177,8 @@ public:
             return one_of(s, [&x](std::size_t i, const std::string&) { x = static_cast<E>(i); });
         });
     }
+    template <class Names, class E>
+    void spare_choice(const char* key, const Names& all, E& x) { choice(key, all, x); }
     void boolean(const SwitchField& f, bool& x)
     {
         leaf(f.key, [&](Setting& s) {

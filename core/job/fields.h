@@ -3,7 +3,7 @@
 // Readers, writers, the schema and the editors are visitors of these functions.
 //
 // A visitor has: number, integer, text, boolean, choice, temperature,
-// difference, curve, object, list, alternatives; spare_object and spare_list for
+// difference, curve, object, list, alternatives; spare_object, spare_list and spare_choice for
 // what most files leave out.
 #pragma once
 
@@ -84,6 +84,8 @@ void fields(V& v, T& d)
     v.list("draws", d.draws);
     v.number({"mains_c", "Cold mains", Quantity::temperature, 0, 35, ""}, d.mains_c);
     v.number({"draw_target_c", "Wanted at the tap", Quantity::temperature, 20, 90, "49 °C at most at a tap people use (US CPSC, from memory)"}, d.draw_target_c);
+    static constexpr std::array begins{"settled", "cold", "holiday"};
+    v.choice("begins", begins, d.begins);
     v.number({"outage_start_h", "Mains fail at", Quantity::time_of_day, 0, 24, ""}, d.outage_start_h);
     v.number({"outage_h", "for", Quantity::hours, 0, 24, "Shows what a frost protection that needs power is worth", "never"}, d.outage_h);
 }

@@ -107,7 +107,15 @@ private:
         if (a_.power == PoweredBy::panel)
             l.pump.power_w = 14;
         if (a_.power == PoweredBy::battery)
-            l.pump.power_w = 18, l.battery.reconnect_v = 13; // charged for a while, not just in the sun
+            l.pump.power_w = 18, l.battery.reconnect_v = 13;                // charged for a while, not just in the sun
+        if (a_.power == PoweredBy::panel || a_.power == PoweredBy::battery) // for each pump that hangs on it as much
+            for (const Part more : {Part::pump_2, Part::exchanger_pump})
+                if (loop_.has(more)) {
+                    const Panel one;
+                    l.panel.isc_a += one.isc_a, l.panel.imp_a += one.imp_a, l.panel.isc_a_k += one.isc_a_k;
+                    l.battery.capacity_ah += Battery().capacity_ah;
+                    l.wiring.section_m2 += Wiring().section_m2;
+                }
         l.wiring.unit_feed = a_.power == PoweredBy::battery ? UnitFeed::battery : a_.power == PoweredBy::panel ? UnitFeed::panel
                                                                                                                : UnitFeed::mains;
         l.cooler.indoors = a_.excess == Excess::house;

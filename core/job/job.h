@@ -59,6 +59,10 @@ struct Variant {
 enum class DayKind : std::uint8_t { generated,
     recorded };
 
+// With what the first day's stores begin.
+enum class Begins : std::uint8_t { settled, // as such days leave them one after the other
+    cold,                                   // filled this morning
+    holiday };                              // after sunny days without a draw
 struct Day {
     std::string name;
     DayKind kind = DayKind::generated;
@@ -68,6 +72,7 @@ struct Day {
     double mains_c = 10.0;
     double draw_target_c = 45.0;
     double outage_start_h = 0, outage_h = 0; // the mains fail from, for; 0: they do not
+    Begins begins = Begins::settled;
     std::string id{};
     bool operator==(const Day&) const = default;
 };

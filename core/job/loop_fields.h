@@ -83,6 +83,7 @@ void fields(V& v, T& p)
     v.number({"air_speed_m_s", "Air over the water", Quantity::speed, 0, 15, "Least indoors, most in the open (estimate)", "", {0.1, 3}}, p.air_speed_m_s);
     v.number({"humidity", "Humidity of the air", Quantity::ratio, 0, 1, "By weather", "", {0.5, 0.8}}, p.humidity);
     v.number({"activity", "Activity", Quantity::ratio, 0.1, 2, "Factor of evaporation by the water's unrest: a house's pool 50 %, a public one 100 % (ASHRAE Handbook, Natatoriums, from memory)"}, p.activity);
+    v.number({"start_c", "When the day begins", Quantity::temperature, 0, 45, "Its thermometer; it takes days to follow the sun"}, p.start_c);
     v.number({"still_loss_w_m2k", "Loss to ground and dry air", Quantity::loss_linear, 0, 40, "An estimate; evaporation and radiation come on top", "", {3, 8}}, p.still_loss_w_m2k);
 }
 
@@ -94,6 +95,7 @@ void fields(V& v, T& s)
     v.number({"pipe_w_m2k", "Pipe to slab", Quantity::loss_linear, 1, 60, "Per floor area (estimate)", "", {8, 15}}, s.pipe_w_m2k);
     v.number({"room_w_m2k", "Slab to room", Quantity::loss_linear, 0.5, 20, "Less under carpet (estimate)", "", {7, 10}}, s.room_w_m2k);
     v.number({"room_c", "Room temperature", Quantity::temperature, -20, 40, ""}, s.room_c);
+    v.number({"start_c", "When the day begins", Quantity::temperature, -10, 50, "A slab takes days to follow"}, s.start_c);
 }
 
 template <class V, OneOf<Room> T>
@@ -280,6 +282,44 @@ void fields(V& v, T& a)
     v.choice("circulation", answer_keys("circulation"), a.circulation);
 }
 
+template <class T>
+concept SomeStateValves = OneOf<T, StateValves> || OneOf<T, FillValves>;
+template <class V, SomeStateValves T>
+void fields(V& v, T& s)
+{
+    static constexpr std::array stands{"usual", "open", "shut"}, lifted{"usual", "seated", "lifted"};
+    for (std::size_t i = 0; i < hand_valves; ++i) {
+        const auto valve = static_cast<HandValve>(i);
+        if constexpr (OneOf<T, FillValves>) {
+            if (is_relief(valve))
+                v.spare_choice(valve_keys[i], lifted, s.relief[i]);
+        }
+        if (!is_relief(valve))
+            v.spare_choice(valve_keys[i], stands, s.set[i]);
+    }
+}
+
+template <class V, OneOf<FittedValves> T>
+void fields(V& v, T& s)
+{
+    static constexpr std::array has{"yes", "no"};
+    for (std::size_t i = 0; i < hand_valves; ++i)
+        if (!is_relief(static_cast<HandValve>(i))) // a loop that needs one has it
+            v.spare_choice(valve_keys[i], has, s.has[i]);
+}
+
+template <class V, OneOf<HandValves> T>
+void fields(V& v, T& x)
+{
+    v.spare_object("run", x.run);
+    v.spare_object("fill", x.fill);
+    v.spare_object("flush", x.flush);
+    v.spare_object("backup_only", x.backup_only);
+    v.spare_object("drained", x.drained);
+    v.spare_object("winter", x.winter);
+    v.spare_object("fitted", x.fitted);
+}
+
 template <class V, OneOf<Loop> T>
 void fields(V& v, T& l)
 {
@@ -312,6 +352,7 @@ void fields(V& v, T& l)
     v.spare_object("check_valve", l.check_valve);
     v.spare_object("wiring", l.wiring);
     v.spare_object("rock_bed", l.rock_bed);
+    v.spare_object("valves", l.valves);
     v.number({"glycol_fraction", "Glycol, by mass", Quantity::ratio, 0, 0.6, "As the refractometer or the maker's table says"}, l.glycol_fraction);
 }
 

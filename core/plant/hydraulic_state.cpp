@@ -28,7 +28,7 @@ constexpr double tempering_steps = 64.0;
 
 const char* trouble_text(Trouble trouble)
 {
-    static constexpr std::array texts{"", "runs dry", "has lost its prime", "locked by air", "draws steam", "works against a shut line", "has no power to turn"};
+    static constexpr std::array texts{"", "runs dry", "has lost its prime", "locked by air", "draws steam", "works against a shut line", "has no power to turn", "stands against steam"};
     return texts[static_cast<std::size_t>(trouble)];
 }
 
@@ -160,6 +160,8 @@ Trouble HydraulicState::trouble() const
         return Trouble::no_power;
     if (loop_.pump.shut || acting_.shut)
         return Trouble::dead_head;
+    if (steamed_[0])
+        return Trouble::steam;
     if (!drains())
         return Trouble::none;
     return !primed_ ? Trouble::no_prime : cavitates_                                     ? Trouble::cavitates
@@ -179,6 +181,7 @@ void HydraulicState::count_trouble(double seconds)
     case Trouble::air_lock: figures_.air_locked_s += seconds; return;
     case Trouble::cavitates: figures_.cavitating_s += seconds; return;
     case Trouble::dead_head: figures_.dead_head_s += seconds; return;
+    case Trouble::steam: figures_.steam_s += seconds; return;
     }
 }
 
@@ -191,7 +194,7 @@ void HydraulicState::enter(Filling state, double seconds)
 void HydraulicState::weather(const Surroundings& s)
 {
     if (follows_sun())
-        power_.minute(s.sun_w_m2[static_cast<std::size_t>(SunPlane::panel)], s.air_c, pump_);
+        power_.minute(s.sun_w_m2[static_cast<std::size_t>(SunPlane::panel)], s.air_c, motors_ > 0);
 }
 
 double HydraulicState::outputs(const Acting& acting, std::vector<double>& t, double mains_c)
@@ -202,6 +205,17 @@ double HydraulicState::outputs(const Acting& acting, std::vector<double>& t, dou
         return 0;
     return was_out ? -network_.let_in_j(t, mains_c) : network_.let_out_j(t);
 }
+
+std::size_t HydraulicState::motors_of(const Acting& acting) const
+{
+    const Arrangement& a = network_.arrangement();
+    std::size_t n = 0;
+    for (const auto& [part, driver] : {std::pair{Part::pump, Driver::pump}, {Part::pump_2, Driver::pump_2}, {Part::exchanger_pump, Driver::exchanger_pump}})
+        n += a.has(part) && (acting.running >> a.driven_by(driver) & 1U) != 0 ? 1 : 0;
+    return loop_pump_ >= 0 ? n : 0;
+}
+
+void HydraulicState::steam(const std::array<bool, 2>& arrays) { steamed_ = arrays; }
 
 void HydraulicState::act(const Acting& acting, const std::vector<double>& t)
 {
@@ -218,10 +232,16 @@ void HydraulicState::act(const Acting& acting, const std::vector<double>& t)
         reverse_m3_s_ = 0;
         reverse_left_s_ = reverse_every_s;
     }
+    if (const std::size_t motors = motors_of(acting); motors != motors_) {
+        const bool starts = motors > motors_;
+        motors_ = motors;
+        power_.motors(motors);
+        if (starts || motors == 0) // one that only stops leaves the others as they are until power is looked at again
+            power_.switched(motors > 0);
+    }
     if (on == pump_)
         return;
     pump_ = on;
-    power_.switched(on);
     if (may_reverse()) {
         reverse_m3_s_ = 0;
         reverse_left_s_ = on ? never : reverse_every_s;
@@ -280,7 +300,7 @@ void HydraulicState::settle_siphon(const std::vector<double>& t, double seconds)
 
 void HydraulicState::pass(double seconds, std::vector<double>& t)
 {
-    power_.pass(seconds, pump_);
+    power_.pass(seconds, motors_ > 0);
     count_trouble(seconds);
     settle_flows(t);
     figures_.reverse_s += reverse_m3_s_ > 0 ? seconds : 0.0;
@@ -322,8 +342,9 @@ Flows HydraulicState::flows(double draw_w_k, double mains_c) const
     const auto& routes = network_.arrangement().routes;
     for (std::size_t r = 0; r < routes.size(); ++r) {
         const Route& route = routes[r];
+        const bool blocked = route.collects() && steamed_[route.turns == Driver::pump_2 ? 1 : 0];
         if (route.turns == Driver::nothing) {
-            f.route_w_k[r] = network_.rate_w_k(r, natural_m3_s_);
+            f.route_w_k[r] = blocked ? 0.0 : network_.rate_w_k(r, natural_m3_s_);
             continue;
         }
         const bool open = route.open(acting_.running), first = route.turns == Driver::pump;
@@ -333,13 +354,13 @@ Flows HydraulicState::flows(double draw_w_k, double mains_c) const
         }
         if (open && first && !on(0) && reverse_m3_s_ > 0)
             f.route_w_k[r] = -network_.rate_w_k(r, reverse_m3_s_);
-        if (!open || !on(route.pump) || (first && acting_.shut) || (route.collects() && acting_.emptied))
+        if (!open || !on(route.pump) || (first && acting_.shut) || (route.collects() && acting_.emptied) || blocked)
             continue;
         double flow = first ? full_flow_ : other_flow_[route.turns == Driver::pump_2 ? 0 : 1];
         if (drains() && first)
             flow = state_ == Filling::running ? ring_flow() : 0.0;
-        if (follows_sun() && route.pump == 0)
-            flow *= std::round(power_.speed(pump_) * speed_steps) / speed_steps;
+        if (follows_sun())
+            flow *= std::round(power_.speed(motors_ > 0) * speed_steps) / speed_steps;
         f.route_w_k[r] = network_.rate_w_k(r, flow);
     }
     return f;

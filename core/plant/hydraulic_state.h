@@ -39,7 +39,8 @@ enum class Trouble : std::uint8_t { none,
     air_lock,
     cavitates,
     dead_head,
-    no_power };
+    no_power,
+    steam };
 const char* trouble_text(Trouble trouble); // "runs dry"; none: empty
 
 struct HydraulicFigures {
@@ -51,6 +52,7 @@ struct HydraulicFigures {
     double cavitating_s = 0; // the water boils at the pump's inlet
     double dead_head_s = 0;  // the pump on against a shut line
     double vapour_kg = 0;    // blown out of the vent with the air of a filling array
+    double steam_s = 0;      // the pump on against steam in its array
     double reverse_s = 0;    // warm fluid rising to the cold collector by itself
 };
 
@@ -92,8 +94,11 @@ public:
     double full_m3_s() const { return full_flow_; }
     // Of fluid that goes round backwards by itself, m³/s.
     double reverse_m3_s() const { return reverse_m3_s_; }
+    // Which arrays hold steam: what stands there is out of the flow until it has condensed.
+    void steam(const std::array<bool, 2>& arrays);
     // The loop pump is asked for, and panel or battery do not turn it.
     bool stands_still() const { return pump_ && follows_sun() && power_.speed(true) <= 0; }
+    bool steamed(std::size_t array) const { return steamed_[array]; }
     // Where no pump drives it, forwards, m³/s.
     double natural_m3_s() const { return natural_m3_s_; }
     // Until the next change by itself, s; infinity: none.
@@ -114,6 +119,7 @@ public:
     void pass(double seconds, std::vector<double>& t);
 
     Flows flows(double draw_w_k, double mains_c) const;
+    void recharge() { power_.recharge(); } // the battery as it is stated for the day's beginning
     const HydraulicFigures& figures() const { return figures_; }
     void forget_figures()
     {
@@ -132,6 +138,7 @@ private:
     void settle_natural(const std::vector<double>& t);
     void settle_tempering(const std::vector<double>& t);
     bool may_reverse() const;
+    std::size_t motors_of(const Acting& acting) const;
     bool let_out() const { return acting_.emptied && network_.arrangement().answers.empties == Empties::valve; }
     bool tempers() const; // the circulation runs, and a valve at the tank mixes what comes back into it
     double round_m3_s(const Route& circulation) const;
@@ -152,6 +159,8 @@ private:
     double left_s_ = std::numeric_limits<double>::infinity();
     double since_full_s_ = 0;
     bool siphon_ = false, pump_ = false;
+    std::array<bool, 2> steamed_{};
+    std::size_t motors_ = 0; // that hang on panel or battery and are asked for
     Power power_;
     HydraulicFigures figures_;
 };

@@ -4,6 +4,7 @@
 
 #include "answers.h"
 #include "part_values.h"
+#include "valves.h"
 
 #include <algorithm>
 #include <array>
@@ -44,6 +45,7 @@ struct Loop {
     CheckValve check_valve;
     Wiring wiring;
     RockBed rock_bed;
+    HandValves valves; // as set by hand; how all stand says valve_board.h
     bool operator==(const Loop&) const = default;
 };
 

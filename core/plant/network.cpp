@@ -87,6 +87,17 @@ double Network::net_up(const TankNodes& tank, std::size_t face, const Flows& flo
     return up;
 }
 
+// The cold water where it enters, and what comes from an array or an exchanger at the top.
+double Network::stirred(const TankNodes& tank, std::size_t face, const Flows& flows) const
+{
+    const std::size_t from_top = tank.nodes.count - 2 - face;
+    double w = tank.drawn ? jet(tank.dip_swapped ? from_top : face) * flows.draw_w_k : 0.0;
+    if (jet(from_top) > 0)
+        for (std::size_t r = 0; r < max_routes; ++r)
+            w += jet(from_top) * std::max(0.0, tank.downward.back()[r] * flows.route_w_k[r]);
+    return w;
+}
+
 void Network::assemble(const Flows& flows, std::vector<double>& k) const
 {
     k = resting_k_;
@@ -104,6 +115,10 @@ void Network::assemble(const Flows& flows, std::vector<double>& k) const
         for (std::size_t i = 0; i + 1 < tank.nodes.count; ++i) {
             const double up = net_up(tank, i, flows);
             (up > 0 ? tank.up : tank.down)[i].carry(k, std::fabs(up));
+            if (const double stir = stirred(tank, i, flows); stir > 0) {
+                tank.up[i].carry(k, stir);
+                tank.down[i].carry(k, stir);
+            }
         }
         if (tank.drawn)
             k[pattern_.diagonal(tank.nodes.last())] -= flows.draw_w_k;
@@ -291,6 +306,27 @@ bool Network::water_side(std::size_t node) const
         if (const NodeRange r = nodes_of(s); r.count > 0 && node >= r.first && node <= r.last())
             return true;
     return false;
+}
+
+double Network::store_mean_c(const std::vector<double>& t) const
+{
+    double heat = 0, capacity = 0;
+    for (std::size_t i = 0; i < n_; ++i)
+        if (store_[i]) {
+            heat += capacity_[0][i] * t[i];
+            capacity += capacity_[0][i];
+        }
+    return capacity > 0 ? heat / capacity : 0.0;
+}
+
+void Network::set_stores(std::vector<double>& t, double store_c) const
+{
+    for (std::size_t i = 0; i < n_; ++i)
+        if (store_[i])
+            t[i] = store_c;
+    for (const Pair& p : probe_rows_) // so that no probe remembers what was before
+        if (store_[static_cast<std::size_t>(p.b)])
+            t[static_cast<std::size_t>(p.a)] += p.w * (store_c - t[static_cast<std::size_t>(p.a)]);
 }
 
 double Network::mean_c(std::initializer_list<Segment> stretches, const std::vector<double>& t) const

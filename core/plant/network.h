@@ -135,6 +135,10 @@ public:
     // Every node at its start: stores at the given temperature, the rest at the air's.
     std::vector<double> start(double store_c, double air_c) const;
 
+    // Of all that stores, by its capacity, °C; and all of it set to one temperature.
+    double store_mean_c(const std::vector<double>& t) const;
+    void set_stores(std::vector<double>& t, double store_c) const;
+
     // Matrix K for these flows, on pattern().
     void assemble(const Flows& flows, std::vector<double>& k) const;
     const SparsePattern& pattern() const { return pattern_; }
@@ -244,8 +248,9 @@ private:
         std::vector<double> w_k;
         double air_w_k = 0, room_w = 0; // what the surroundings give back
     };
-    // Up through an inner face of it, W/K.
+    // Up through an inner face of it, W/K, and what jets stir across it.
     double net_up(const TankNodes& tank, std::size_t face, const Flows& flows) const;
+    double stirred(const TankNodes& tank, std::size_t face, const Flows& flows) const;
     bool water_side(std::size_t node) const;
 
     const Arrangement& arrangement_; // lives as long as the program

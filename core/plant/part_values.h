@@ -79,6 +79,7 @@ struct Pool {
     double humidity = 0.6;         // of the air
     double activity = 0.5;         // of evaporation: 1 of a public pool in use, less the quieter it lies
     double still_loss_w_m2k = 4.0; // walls, ground and dry air over the water; what it radiates comes on top
+    double start_c = 22.0;         // of its water, when the day begins
     bool operator==(const Pool&) const = default;
 };
 
@@ -89,6 +90,7 @@ struct Slab {
     double pipe_w_m2k = 12.0; // pipe to slab, per floor area
     double room_w_m2k = 8.0;  // slab to room
     double room_c = 18.0;
+    double start_c = 20.0; // when the day begins
     bool operator==(const Slab&) const = default;
 };
 

@@ -15,7 +15,7 @@ constexpr double most_above_limit = 1.5;  // of the charge limit: where a contro
 
 } // namespace
 
-Power::Power(const Loop& loop, Source source) : loop_(loop), source_(source), charge_(loop.battery.start_charge), line_ohm_(cable_ohm(loop.wiring))
+Power::Power(const Loop& loop, Source source) : loop_(loop), motor_(loop.motor), source_(source), charge_(loop.battery.start_charge), line_ohm_(cable_ohm(loop.wiring))
 {
     settle(false); // in the dark, before anybody has looked
     figures_ = {};
@@ -27,6 +27,15 @@ void Power::minute(double sun_w_m2, double air_c, bool on)
     air_c_ = air_c;
     most_w_ = source_ == Source::mains || sun_w_m2 <= 0 ? 0.0 : panel_power_w(loop_.panel, sun_w_m2, cell_temperature_c(air_c, sun_w_m2));
     settle(on);
+}
+
+void Power::motors(std::size_t running)
+{
+    const auto n = static_cast<double>(std::max<std::size_t>(1, running));
+    motor_ = loop_.motor;
+    motor_.current_a *= n;
+    motor_.start_a *= n;
+    motor_.resistance_ohm /= n;
 }
 
 void Power::switched(bool on)
@@ -85,7 +94,7 @@ Power::Terminals Power::at_terminals(const BatteryTerminals& battery, bool pump,
     const double other_s = b.other_load_w / (b.full_v * b.full_v);
     Terminals out;
     const auto taken_a = [&](double volt) {
-        out.drive = pump ? drive_at(loop_.motor, volt, turning, line_ohm_) : Drive{};
+        out.drive = pump ? drive_at(motor_, volt, turning, line_ohm_) : Drive{};
         return other_s * volt + out.drive.current_a * load_;
     };
     const double limit = b.fault == ControllerFault::feeds_through ? most_above_limit * b.charge_limit_v : b.charge_limit_v;
@@ -105,7 +114,7 @@ void Power::settle(bool on)
         return;
     const bool turning = on && drive_.speed > 0;
     if (source_ == Source::panel) {
-        drive_ = drive(loop_.panel, loop_.motor, sun_w_m2_, air_c_, turning, line_ohm_);
+        drive_ = drive(loop_.panel, motor_, sun_w_m2_, air_c_, turning, line_ohm_);
         volt_ = drive_.volt;
         panel_w_ = on ? (drive_.volt + line_ohm_ * drive_.current_a) * drive_.current_a : 0.0;
         return;
@@ -144,6 +153,14 @@ void Power::pass(double seconds, bool on)
     const double in = battery_a_ > 0 ? battery_a_ * charged_share(loop_.battery, charge_, battery_a_) : battery_a_;
     charge_ = std::clamp(charge_ + in * seconds / (loop_.battery.capacity_ah * 3600.0), 0.0, 1.0);
     settle(on);
+}
+
+void Power::recharge()
+{
+    charge_ = loop_.battery.start_charge;
+    cut_ = false;
+    low_s_ = 0;
+    settle(false);
 }
 
 PowerFigures Power::figures() const

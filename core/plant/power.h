@@ -1,5 +1,6 @@
-// What drives the loop pump: the mains, a panel, or a battery that a panel charges; and
-// whether what feeds the unit is there.
+// What drives the loop's pumps: the mains, a panel, or a battery that a panel charges; and
+// whether what feeds the unit is there. Each further pump has a motor like the first's (an
+// assumption) and hangs on the same cable.
 #pragma once
 
 #include "battery.h"
@@ -35,13 +36,15 @@ public:
     // Sun on the panel and air of the minute that begins; `on`: the pump is asked for.
     void minute(double sun_w_m2, double air_c, bool on);
     void switched(bool on);
+    // So many pumps are asked for; before switched().
+    void motors(std::size_t running);
     // What the pump takes, as a share of what it takes at its set speed.
     void load(double share) { load_ = share; }
     void pass(double seconds, bool on);
     // 0: stands still; 1: as stated for the pump.
     double speed(bool on) const { return source_ == Source::mains || !on ? 1.0 : cut_ ? 0.0
                                                                                       : drive_.speed * (loop_.motor.swapped ? backwards_share : 1.0); }
-    // What pump and cable take.
+    // What pumps and cable take.
     double pump_power_w() const;
     bool changes_with_sun() const { return source_ != Source::mains; }
     double volt() const { return volt_; }     // V, at the motor on a panel, else at the battery's terminals
@@ -53,6 +56,7 @@ public:
     bool feeds_unit(bool mains) const;
     PowerFigures figures() const;
     void forget_figures() { figures_ = {}; }
+    void recharge();
 
 private:
     struct Terminals {
@@ -65,6 +69,7 @@ private:
     // With the pump on the terminals, or off them.
     Terminals at_terminals(const BatteryTerminals& battery, bool pump, bool turning) const;
     const Loop& loop_;
+    Motor motor_; // of all that are asked for, side by side
     Source source_;
     double sun_w_m2_ = 0, air_c_ = 15, charge_, volt_ = 0, battery_a_ = 0, panel_w_ = 0, most_w_ = 0, line_ohm_, low_s_ = 0, load_ = 1;
     bool cut_ = false;

@@ -43,6 +43,7 @@ void Pressure::refill()
 {
     mass_kg_ = filled_kg_;
     pa_ = loop_.vessel.fill_pa;
+    steamed_ = {};
     figures_ = {};
 }
 
@@ -111,6 +112,14 @@ void Pressure::settle(const std::vector<double>& t, double seconds)
         figures_.lost_kg += std::max(0.0, mass_kg_ - held);
         mass_kg_ = std::min(mass_kg_, held);
         pa_ = v.relief_pa;
+    }
+    const std::array stretches{Segment::collector, Segment::collector_2};
+    for (std::size_t a = 0; a < stretches.size(); ++a) {
+        const NodeRange r = network_.nodes_of(stretches[a]);
+        double array_c = -INFINITY;
+        for (std::size_t i = r.first; i < r.first + r.count; ++i)
+            array_c = std::max(array_c, t[i]);
+        steamed_[a] = steams && array_c > boils_at_c(pa_) + (steamed_[a] ? 0.0 : steam_over_k);
     }
     figures_.steam_s += steams ? seconds : 0.0;
     figures_.highest_pa = std::max(figures_.highest_pa, pa_);

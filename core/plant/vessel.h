@@ -31,6 +31,8 @@ public:
     void settle(const std::vector<double>& t, double seconds); // reads it now
     double pa() const { return pa_; }                          // above the air's, at the vessel
     double boils_at_c() const { return boils_at_c(pa_); }      // in the collector, now
+    // Which arrays hold steam: from the first that stands in one until all in it has condensed.
+    const std::array<bool, 2>& steamed() const { return steamed_; }
     // As on the day it was filled, cold.
     void refill();
     // Where the gauge stands once all is cold again, Pa.
@@ -49,6 +51,7 @@ private:
     double air_pa_, content_m3_ = 0, mass_kg_ = 0, filled_kg_ = 0, pa_ = 0;
     std::vector<std::size_t> nodes_;
     double waited_s_ = 0;
+    std::array<bool, 2> steamed_{};
     std::vector<double> density_; // per degree
     VesselFigures figures_;
 };

@@ -23,6 +23,7 @@ CoupledResult run_coupled(const CoupledSetup& setup, const CoupledOptions& optio
     simulation.spin_up(options.stop);
     result.first_state = simulation.engine();
     result.node_count = simulation.network().size();
+    result.begins_c = simulation.temperatures();
     FigureCounter figures(simulation);
     simulation.add(figures);
     std::optional<Recorder> recorder;

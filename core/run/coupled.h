@@ -16,7 +16,8 @@ struct CoupledResult {
     std::vector<Record> records; // one per step kept, dense where things happen
     std::vector<float> nodes;    // records × network size, °C
     std::size_t node_count = 0;
-    EngineState first_state; // of the engine before the first counted sample
+    std::vector<double> begins_c; // of every node when the first counted day began
+    EngineState first_state;      // of the engine before the first counted sample
     bool cancelled = false;
 };
 

@@ -13,6 +13,8 @@ double pump_power_w(const Simulation& s)
     const Loop& loop = s.setup().loop;
     const std::uint32_t running = s.engine().running;
     const Arrangement& a = s.network().arrangement();
+    if (s.hydraulics().follows_sun()) // all hang on it
+        return s.hydraulics().power().pump_power_w();
     const auto other = [&](Part part, Driver driver, const Pump& p) {
         const std::size_t o = a.driven_by(driver);
         return a.has(part) && (running >> o & 1U) != 0 ? p.power_w * std::pow(p.speed, 3) * s.acts().pumps[o].power_share() : 0.0;

@@ -36,8 +36,13 @@ struct CoupledSetup {
     Fineness fine;
     double step_s = 0;        // > 0: fixed integration step; 0: as long as accuracy and thresholds allow
     double tolerance_k = 0.3; // of a step, to the second-order result
-    int spin_up_days = 1;     // repeats of the first day before anything counts
+    // Before anything counts the first day is repeated up to so often, until the store's mean
+    // returns within 0.1 K.
+    int spin_up_days = 3;
+    bool draws_before = true; // in these repeats
+    // A pool or a slab stands at its start again after each repeat, a battery at its stated charge.
     double start_tank_c = 35.0;
+    std::vector<double> start_c{}; // of every node, in place of these; of another size: not used
     double altitude_m = 0.0;
 };
 

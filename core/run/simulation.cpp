@@ -29,7 +29,7 @@ Simulation::Simulation(CoupledSetup s)
     : model_(std::make_shared<const Model>(std::move(s))), integrator_(network(), resting_share), hydraulics_(network(), setup().loop, setup().altitude_m), pressure_(network(), setup().loop, setup().altitude_m),
       readings_(setup().sensors, setup().program.probes, setup().resolution_k), steps_(setup()), sample_s_(static_cast<double>(setup().program.sample_ms) / 1000.0), day_(setup().days.front())
 {
-    temps_ = network().start(setup().start_tank_c, day_->air_c.front());
+    temps_ = setup().start_c.size() == network().size() ? setup().start_c : network().start(setup().start_tank_c, day_->air_c.front());
     if (hydraulics_.follows_sun()) // a rule for low voltage sees the true one at once
         hydraulics_.weather(surroundings_at(*day_, 0));
     state_ = power_up(setup().program);
@@ -52,12 +52,26 @@ void Simulation::begin_day(std::size_t day)
     steps_.begin_day(*day_);
 }
 
+// The first day once more, with what does not settle in a day as it is stated.
+void Simulation::begin_again()
+{
+    begin_day(0);
+    day_start_s_ = 0;
+    hydraulics_.recharge();
+    const Arrangement& a = network().arrangement();
+    if (a.has(Part::pool) || a.has(Part::slab))
+        network().set_stores(temps_, setup().start_tank_c);
+}
+
 void Simulation::spin_up(std::stop_token stop)
 {
+    constexpr double settled_k = 0.1;
     for (int i = 0; i < setup().spin_up_days && !stop.stop_requested(); ++i) {
+        const double before = network().store_mean_c(temps_);
         advance(day_s, stop);
-        begin_day(0);
-        day_start_s_ = 0;
+        begin_again();
+        if (setup().draws_before && std::fabs(network().store_mean_c(temps_) - before) < settled_k)
+            break;
     }
     counting_ = true;
     hydraulics_.forget_figures();
@@ -90,7 +104,7 @@ std::int64_t Simulation::one_step(std::int64_t k, std::int64_t left)
     const Surroundings a = surroundings_at(*day_, t);
     if (hydraulics_.follows_sun())
         hydraulics_.weather(surroundings_at(*day_, 60.0 * std::floor(t / 60.0 + 1e-9)));
-    const DrawNow draw = network().has_tank() ? draw_at(*day_, t, temps_[network().delivers()]) : DrawNow{};
+    const DrawNow draw = network().has_tank() && (counting_ || setup().draws_before) ? draw_at(*day_, t, temps_[network().delivers()]) : DrawNow{};
     Flows flows = hydraulics_.flows(draw.rate_w_k, day_->mains_c);
     flows.element_w = element_w_at(t);
     flows.heater_w = heater_w_at(t, draw.rate_w_k > 0);
@@ -239,13 +253,15 @@ void Simulation::finish_step(std::int64_t k, std::int64_t n, std::int64_t tried,
     rows_inside(k, n, tried);
     hydraulics_.pass(h, temps_);
     pressure_.pass(temps_, h);
+    const bool steam = hydraulics_.steamed(0) || hydraulics_.steamed(1);
+    hydraulics_.steam(pressure_.steamed());
     const std::uint32_t before = state_.running;
     const Acting acted = acting_;
     unit_powered() ? decide(setup().program.walks() || dead_ ? 1 : n) : stand_still();
     const Filling stood = hydraulics_.filling();
     act();
     const bool switched = before != state_.running || !(acted == acting_);
-    if (switched || stood != filling_before_ || hydraulics_.siphon() != siphon_before_)
+    if (switched || stood != filling_before_ || hydraulics_.siphon() != siphon_before_ || steam != (hydraulics_.steamed(0) || hydraulics_.steamed(1)))
         steps_.begin_anew(1.0);
     filling_before_ = hydraulics_.filling();
     siphon_before_ = hydraulics_.siphon();
@@ -278,8 +294,11 @@ void Simulation::act()
 {
     acting_ = acting(setup(), state_.running, decisions_);
     // A unit that lives on something else asks in vain for a pump on the mains.
-    if (!hydraulics_.follows_sun() && !day_->powered(time_of_day_s_))
-        acting_.running = 0;
+    if (!day_->powered(time_of_day_s_)) {
+        const int circulation = network().arrangement().output_of(Driver::circulation); // on the mains in any loop
+        acting_.running &= !hydraulics_.follows_sun() ? 0U : circulation >= 0 ? ~(1U << circulation)
+                                                                              : ~0U;
+    }
     if (const double out_j = hydraulics_.outputs(acting_, temps_, day_->mains_c); out_j != 0) {
         HeatFlows q;
         q.lost[static_cast<std::size_t>(Loss::pipe)] = out_j;

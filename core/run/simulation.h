@@ -24,8 +24,8 @@ public:
     void add(Listener& l) { listeners_.all.push_back(&l); }
     void drop_listeners() { listeners_.all.clear(); }
 
-    // Runs the first day so often without a word to anyone; then time begins at 0
-    // with the vessel as it was filled, and nothing counted so far.
+    // Runs the first day as often as the setup says without a word to anyone; then time begins
+    // at 0 with vessel, battery and slow stores as stated, and nothing counted so far.
     void spin_up(std::stop_token stop = {});
 
     // On until this instant, s since the beginning, by whole samples; after the last
@@ -68,6 +68,7 @@ private:
         int element_output = -1; // drives the backup element
     };
     void begin_day(std::size_t day);
+    void begin_again();
     std::int64_t one_step(std::int64_t k, std::int64_t left);
     double next_change_s(double t) const;
     double element_w_at(double t) const;

@@ -9,12 +9,18 @@ namespace vernal {
 namespace {
 
 constexpr double longest_step_s = 600.0;
-constexpr double air_share = 0.33; // hardly any heat in the ring: a little error switches sooner
+constexpr double fine_share = 0.33; // hardly any heat in the ring, or differences of a few kelvin: a little error switches sooner
+
+bool fine(const Loop& loop)
+{
+    const Arrangement& a = arrangement_of(loop);
+    return a.carrier == Carrier::air || a.has(Part::pool);
+}
 constexpr std::array<int, 10> step_lengths{1, 2, 5, 10, 20, 30, 60, 120, 300, 600};
 
 } // namespace
 
-StepControl::StepControl(const CoupledSetup& s) : step_s_(s.step_s), sample_s_(static_cast<double>(s.program.sample_ms) / 1000.0), tolerance_k_(s.tolerance_k * (arrangement_of(s.loop).carrier == Carrier::air ? air_share : 1.0))
+StepControl::StepControl(const CoupledSetup& s) : step_s_(s.step_s), sample_s_(static_cast<double>(s.program.sample_ms) / 1000.0), tolerance_k_(s.tolerance_k * (fine(s.loop) ? fine_share : 1.0))
 {
     resting_tolerance_k_ = s.tolerance_k * resting_share;
     bool element_driven = false;

@@ -1,5 +1,7 @@
 #include "job_setup.h"
 
+#include "core/plant/valve_board.h"
+
 #include <algorithm>
 #include <chrono>
 #include <cmath>
@@ -7,7 +9,22 @@
 namespace vernal {
 namespace {
 
-constexpr double cool_store_c = 18.0; // a room, a slab or a pool before the first day
+constexpr double cool_store_c = 18.0; // a room before the first day
+
+// What the stores have when the day begins.
+void begin_with(CoupledSetup& s, const Day& day)
+{
+    const Arrangement& a = arrangement_of(s.loop);
+    s.start_tank_c = a.has(Part::pool) ? s.loop.pool.start_c : a.has(Part::slab) ? s.loop.slab.start_c
+                                                           : a.has(Part::tank)   ? s.start_tank_c
+                                                                                 : cool_store_c;
+    s.draws_before = day.begins != Begins::holiday;
+    if (day.begins != Begins::cold)
+        return;
+    s.spin_up_days = 0;
+    if (a.has(Part::tank))
+        s.start_tank_c = day.mains_c;
+}
 
 // Values of a column that has one, with their times; both empty otherwise.
 struct Series {
@@ -184,9 +201,9 @@ Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& 
         return compiled.error();
     CoupledSetup s;
     s.loop = v.loop;
+    shut_lines(s.loop);
     s.altitude_m = job.site.place.altitude_m;
-    if (!arrangement_of(v.loop).has(Part::tank))
-        s.start_tank_c = cool_store_c;
+    begin_with(s, day);
     s.program = std::move(compiled->program);
     s.out_of_action = std::move(compiled->out_of_action);
     set_modes(s, v);

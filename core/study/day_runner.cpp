@@ -30,6 +30,15 @@ try {
     return out;
 }
 
+std::shared_ptr<const Outcome> begun_or_none(const RunRequest& request, const std::stop_token& stop, RunCache& cache)
+try {
+    if (auto begun = begun_outcome(request, stop, cache))
+        return std::make_shared<const Outcome>(std::move(*begun));
+    return nullptr;
+} catch (const std::exception&) { // told by the outcome
+    return nullptr;
+}
+
 } // namespace
 
 DayRunner::DayRunner(Told told) : told_(std::move(told)), thread_([this](std::stop_token s) { work(s); }) {}
@@ -49,6 +58,8 @@ std::uint64_t DayRunner::request(RunRequest r)
     const std::lock_guard lock(mutex_);
     r.id = ++latest_;
     next_ = std::move(r);
+    if (answered_)
+        current_.request_stop();
     wake_.notify_all();
     return latest_;
 }
@@ -81,7 +92,15 @@ void DayRunner::work(std::stop_token stop)
             next_.reset();
             running_ = request.id;
             current_ = std::stop_source();
+            answered_ = false;
             token = current_.get_token();
+        }
+        if (const auto begun = told_.begun ? begun_or_none(request, token, cache) : nullptr; begun && !token.stop_requested()) {
+            told_.begun(begun);
+            const std::lock_guard lock(mutex_);
+            if (next_)
+                continue;
+            answered_ = true;
         }
         const auto outcome = std::make_shared<const Outcome>(outcome_or_why(request, token, cache));
         if (token.stop_requested())

@@ -12,9 +12,11 @@ namespace vernal {
 
 class DayRunner {
 public:
-    // Both are called in the runner's thread. Ids rise; of the newest request both
-    // come, of one that was overtaken the outcome may, the verdict does not.
+    // All are called in the runner's thread. Ids rise; of the newest request a settled outcome and
+    // its verdict come, of one that was overtaken an outcome may, the verdict does not. begun: a
+    // first answer while the stores settle, where there is one.
     struct Told {
+        std::function<void(std::shared_ptr<const Outcome>)> begun;
         std::function<void(std::shared_ptr<const Outcome>)> finished;
         std::function<void(std::shared_ptr<const Verdict>)> judged;
     };
@@ -36,7 +38,8 @@ private:
     std::optional<RunRequest> next_;
     std::stop_source current_;
     std::uint64_t latest_ = 0, running_ = 0;
-    std::jthread thread_; // the last: it ends before what it uses
+    bool answered_ = false; // the run under way has told its first answer: a newer request ends it
+    std::jthread thread_;   // the last: it ends before what it uses
 };
 
 } // namespace vernal

@@ -15,9 +15,18 @@ const std::shared_ptr<const DayForcing>& weather_of(const Job& job, const Loop& 
     return kept->forcing;
 }
 
-void run_coupled_into(Outcome& o, const Job& job, std::stop_token stop, std::optional<CachedWeather>& kept)
+std::vector<ProbePlace> places_of(const Variant& v)
 {
-    auto setup = coupled_setup(job, o.variant, o.day, weather_of(job, o.variant.loop, o.day, kept));
+    std::vector<ProbePlace> out;
+    for (const Probe& p : v.probes)
+        out.push_back(p.place);
+    return out;
+}
+
+// from: it begins there, in place of being settled, if it still fits; else there is no result.
+void run_coupled_into(Outcome& o, const Job& job, std::stop_token stop, RunCache& cache, const Beginning* from = nullptr)
+{
+    auto setup = coupled_setup(job, o.variant, o.day, weather_of(job, o.variant.loop, o.day, cache.weather));
     if (!setup) {
         o.error = setup.error();
         return;
@@ -27,7 +36,16 @@ void run_coupled_into(Outcome& o, const Job& job, std::stop_token stop, std::opt
     o.out_of_action = o.setup->out_of_action;
     CoupledOptions options;
     options.stop = stop;
+    if (from) {
+        o.settled = false;
+        if (from->start_tank_c != o.setup->start_tank_c || from->temps_c.size() != Network(o.setup->loop, o.setup->probes, o.setup->fine, o.setup->altitude_m).size())
+            return;
+        o.setup->start_c = from->temps_c;
+        o.setup->spin_up_days = 0;
+    }
     o.coupled = run_coupled(*o.setup, options);
+    if (o.settled && !o.coupled.cancelled)
+        cache.begins = Beginning{o.variant.loop.answers, places_of(o.variant), o.day, job.site, job.traces, o.setup->start_tank_c, o.coupled.begins_c};
 }
 
 void run_replay_into(Outcome& o, const Job& job, std::stop_token stop)
@@ -110,8 +128,23 @@ Outcome make_outcome(const RunRequest& r, std::stop_token stop, RunCache& known)
     if (o.day.kind == DayKind::recorded)
         run_replay_into(o, r.job, stop);
     else
-        run_coupled_into(o, r.job, stop, known.weather);
+        run_coupled_into(o, r.job, stop, known);
     return o;
+}
+
+std::optional<Outcome> begun_outcome(const RunRequest& r, std::stop_token stop, RunCache& known)
+{
+    const Variant& v = r.job.variants[r.variant];
+    const Day& day = r.job.days[r.day];
+    const std::optional<Beginning>& b = known.begins;
+    if (!b || day.kind == DayKind::recorded || day.begins == Begins::cold || !(b->answers == v.loop.answers && b->places == places_of(v) && b->day == day && b->site == r.job.site && b->traces == r.job.traces))
+        return {};
+    Outcome o;
+    o.id = r.id;
+    o.variant = v;
+    o.day = day;
+    run_coupled_into(o, r.job, stop, known, &*b);
+    return o.coupled.records.empty() ? std::nullopt : std::optional(std::move(o));
 }
 
 Verdict make_verdict(const RunRequest& r, const Outcome& o, std::stop_token stop, RunCache& known)

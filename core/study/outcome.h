@@ -21,6 +21,7 @@ struct RunRequest {
 // What one variant did on one day; immutable once made.
 struct Outcome {
     std::uint64_t id = 0;
+    bool settled = true; // false: begun with the stores of the run before, see begun_outcome()
     Variant variant;
     Day day;
     std::optional<CoupledSetup> setup;      // of a coupled run
@@ -67,6 +68,17 @@ struct CachedWeather {
     Traces traces;
     std::shared_ptr<const DayForcing> forcing;
 };
+// Where the last settled run began. While loop, day and place stay, another setting moves
+// that little: a first answer may begin there, so that the strip is there at once.
+struct Beginning {
+    LoopAnswers answers;
+    std::vector<ProbePlace> places;
+    Day day;
+    Site site;
+    Traces traces;
+    double start_tank_c; // of a store that begins as stated
+    std::vector<double> temps_c;
+};
 struct BaselineRun { // the comparison run
     Variant variant;
     Day day;
@@ -78,8 +90,12 @@ struct BaselineRun { // the comparison run
 struct RunCache {
     std::optional<CachedWeather> weather;
     std::optional<BaselineRun> run;
+    std::optional<Beginning> begins;
 };
 
+// A day begun where the last settled run of the same loop, day and place began; nothing: none
+// was. What follows is make_outcome()'s.
+std::optional<Outcome> begun_outcome(const RunRequest& request, std::stop_token stop, RunCache& cache);
 // Cancelled: what was reached so far.
 Outcome make_outcome(const RunRequest& request, std::stop_token stop, RunCache& cache);
 Verdict make_verdict(const RunRequest& request, const Outcome& outcome, std::stop_token stop, RunCache& cache);

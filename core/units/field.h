@@ -99,6 +99,8 @@ struct FieldVisitor {
     template <class... A>
     void choice(A&&...) {}
     template <class... A>
+    void spare_choice(A&&...) {}
+    template <class... A>
     void curve(A&&...) {}
     template <class... A>
     void object(A&&...) {}

@@ -41,6 +41,7 @@ double dry_run(F f) { return f.hydraulics.dry_run_s; }
 double air_locked(F f) { return f.hydraulics.air_locked_s; }
 double cavitating(F f) { return f.hydraulics.cavitating_s; }
 double vent_loss(F f) { return f.hydraulics.vapour_kg; }
+double against_steam(F f) { return f.hydraulics.steam_s; }
 double dead_head(F f) { return f.hydraulics.dead_head_s; }
 double start_trips(F f) { return f.power.start_trips; }
 double stalled(F f) { return f.power.stalled_s; }
@@ -86,6 +87,7 @@ const std::vector<Figure>& figure_table()
         {"drain_back/air_locked_s", "locked by air", minutes, less, air_locked, above_zero<air_locked>},
         {"drain_back/cavitating_s", "draws steam", minutes, less, cavitating, above_zero<cavitating>},
         {"drain_back/vent_loss_kg", "water lost by the vent", grams, less, vent_loss, above_zero<vent_loss>},
+        {"against_steam_s", "against steam", minutes, less, against_steam, above_zero<against_steam>},
         {"dead_head_s", "against a shut line", minutes, less, dead_head, above_zero<dead_head>},
         {"element_j", "backup heat", energy, less, element, any<element>},
         {"missing_j", "missing at the tap", energy, less, missing, above_zero<missing>},
@@ -145,7 +147,7 @@ const std::vector<const Figure*>& figure_rows()
                  "outputs/1/starts", "outputs/1/run_time_s", "highest_collector_c", "highest_store_c", "above_limit_s", "freezing_s", "frost/first_s",
                  "frost/burst_s", "thermosiphon/lost_j", "cooler_j", "vessel/highest_pa", "vessel/cold_again_pa", "vessel/steam_s", "vessel/relief_kg",
                  "drain_back/fills", "drain_back/steam_fills", "drain_back/lifting_s", "drain_back/dry_run_s", "drain_back/air_locked_s", "drain_back/cavitating_s",
-                 "dead_head_s", "drain_back/vent_loss_kg", "battery/low_voltage_trips", "battery/start_trips", "battery/stalled_s", "battery/lowest_v", "battery/highest_v", "battery/charge", "panel/not_taken_j"})
+                 "dead_head_s", "against_steam_s", "drain_back/vent_loss_kg", "battery/low_voltage_trips", "battery/start_trips", "battery/stalled_s", "battery/lowest_v", "battery/highest_v", "battery/charge", "panel/not_taken_j"})
             out.push_back(find_figure(key));
         return out;
     }();

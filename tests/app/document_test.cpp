@@ -108,7 +108,8 @@ void DocumentTest::the_verdict_follows_its_outcome()
     QSignalSpy outcomes(&window->session(), &Session::outcome_changed), verdicts(&window->session(), &Session::verdict_changed);
     document().set("wider", rule_path("on_k"), 12.0);
     QVERIFY(QTest::qWaitFor([&] { return verdicts.count() > 0; }, 20000));
-    QCOMPARE(outcomes.count(), 1);
+    QVERIFY(outcomes.count() == 1 || outcomes.count() == 2); // a first answer may come before the settled one
+    QVERIFY(window->session().outcome()->settled);
     QCOMPARE(window->session().verdict().id, window->session().outcome()->id);
     QVERIFY(window->session().settled());
     // Many edits at once: the last one's verdict comes, and no more verdicts than outcomes.

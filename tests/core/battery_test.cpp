@@ -200,4 +200,30 @@ TEST(Battery, a_pump_that_it_cannot_turn_does_not_run)
     EXPECT_LT(f.pumps[0].run_time_s, 86400 - f.power.stalled_s + 60);
 }
 
+// Two pumps on one battery take twice one's current, and stop together when it is cut off.
+TEST(Battery, every_pump_hangs_on_it)
+{
+    LoopAnswers answers = preset_answers("glycol-hx");
+    answers.power = PoweredBy::battery;
+    Job job = new_job(answers);
+    Variant& v = job.variants[0];
+    for (Output& o : v.unit.outputs)
+        o.mode = Mode::on;
+    const auto taken = [&](bool both) {
+        v.unit.outputs[1].mode = both ? Mode::on : Mode::off;
+        Simulation s(*coupled_setup(job, v, job.days[0]));
+        s.spin_up();
+        s.advance(3 * 3600); // in the dark
+        return s.hydraulics().power().pump_power_w();
+    };
+    const double one = taken(false), two = taken(true);
+    EXPECT_NEAR(two / one, 2, 0.1) << "the voltage sags a little more";
+    v.loop.battery.start_charge = 0;
+    Simulation s(*coupled_setup(job, v, job.days[0]));
+    s.spin_up();
+    s.advance(3 * 3600);
+    for (const double w_k : s.hydraulics().flows(0, 10).route_w_k)
+        EXPECT_EQ(w_k, 0);
+}
+
 } // namespace

@@ -2,6 +2,7 @@
 #include "core/job/field_path.h"
 #include "core/job/fresh_rule.h"
 #include "core/job/ids.h"
+#include "core/plant/valve_board.h"
 #include "rule_of.h"
 
 #include <gtest/gtest.h>
@@ -47,6 +48,8 @@ Heater& heated(Variant& v)
     return v.loop.heater;
 }
 
+void turn(Variant& v, HandValve valve, ServiceState state, bool open) { set_stands(v.loop, valve, state, open ? ValveStands::open : ValveStands::shut); }
+
 Figures hot()
 {
     Figures f;
@@ -60,6 +63,7 @@ Figures hot()
     f.pumps[1].starts = 40;
     f.stops = {{0, 3, -1, Priority::collect, Priority::nothing, Stops::Sun::slug, 30, 20, 2, 600}, {1, 0, -1, Priority::dump, Priority::nothing, Stops::Sun::none_of_it, 40, 60}};
     f.hydraulics.steam_fills = 2;
+    f.hydraulics.steam_s = 300;
     f.power.trips = 1;
     f.power.start_trips = 1;
     f.hydraulics.cavitating_s = 300;
@@ -133,6 +137,7 @@ const std::vector<Case>& cases()
         {"draws_steam", [](Variant&) {}, true, "drainback"},
         {"water_lost_by_vent", [](Variant&) {}, true, "open-tank"},
         {"line_shut", [](Variant& v) { v.loop.exchanger_pump.shut = true; }, false, "glycol-hx"},
+        {"runs_into_steam", [](Variant&) {}, true},
         {"curve_not_known", [](Variant& v) { v.loop.pump.by_curve = true; }},
         {"flows_contradict", [](Variant& v) { v.loop.pump.head_m = 6, v.loop.pump.free_flow_m3_s = 6e-4; }},
         {"open_voltage_too_high", [](Variant& v) { v.loop.wiring.bears_v = 16; }, false, "pv-direct"}, // DC units live between 10 and 16 V (common practice, no source)
@@ -185,6 +190,14 @@ const std::vector<Case>& cases()
         {"heater_inlet_too_hot", [](Variant& v) { heated(v).bears_c = 40; }},
         {"nothing_limits_by_itself", [](Variant& v) { v.loop.answers.power = PoweredBy::none; }},
         {"does_not_rise", [](Variant& v) { v.loop.answers.power = PoweredBy::none, v.loop.tank.above_m = -1; }},
+        {"array_shut_in", [](Variant& v) { turn(v, HandValve::supply_isolating, ServiceState::drained, false), turn(v, HandValve::return_isolating, ServiceState::drained, false); }},
+        {"run_is_cut", [](Variant& v) { turn(v, HandValve::loop_valve, ServiceState::run, false); }},
+        {"port_is_open", [](Variant& v) { turn(v, HandValve::flush_port, ServiceState::run, true); }},
+        {"vessel_is_cut_off", [](Variant& v) { turn(v, HandValve::vessel_valve, ServiceState::run, false); }},
+        {"vent_is_open", [](Variant& v) { turn(v, HandValve::air_vent, ServiceState::run, true); }},
+        {"taps_stay_dry", [](Variant& v) { turn(v, HandValve::cold_inlet, ServiceState::run, false); }},
+        {"two_ways_open", [](Variant& v) { turn(v, HandValve::pool_bypass, ServiceState::run, true); }, false, "pool"},
+        {"stays_full_in_winter", [](Variant& v) { turn(v, HandValve::fill_port, ServiceState::winter, false), turn(v, HandValve::flush_port, ServiceState::winter, false); }, false, "direct"},
         {"voltage_cut_too_low", [](Variant& v) { add<LowVoltage>(v).cut_v = 10.5; }},
         {"voltage_cut_at_once", [](Variant& v) { add<LowVoltage>(v).delay_s = 0; }},
         {"speed_below_lift", [](Variant& v) { v.loop.pump.head_m = 8, v.loop.pump.free_flow_m3_s = 4e-4, add<SpeedByDifference>(v); }, false, "drainback"},

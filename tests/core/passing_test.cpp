@@ -31,7 +31,8 @@ TEST(Passing, settled_rise_is_what_a_run_comes_to)
     Job job = new_job("direct");
     Variant& v = job.variants[0];
     v.loop.tank.volume_m3 = 20; // does not warm
-    job.days[0].draws.clear();  // no mains water below the bottom's probe
+    job.days[0].begins = Begins::cold;
+    job.days[0].draws.clear(); // no mains water below the bottom's probe
     v.loop.collector.iam_b0 = 0;
     v.loop.collector.iam_diffuse = 1;
     for (Probe& p : v.probes)

@@ -195,6 +195,8 @@ struct AnyNumbers {
     void boolean(const SwitchField&, bool& b) { b = *rc::gen::arbitrary<bool>(); }
     template <class Names, class E>
     void choice(const char*, const Names& names, E& x) { x = static_cast<E>(*rc::gen::inRange<std::size_t>(0, names.size())); }
+    template <class Names, class E>
+    void spare_choice(const char* key, const Names& names, E& x) { choice(key, names, x); }
     template <class... A>
     void text_choice(A&&...) {}
     template <class T>
@@ -332,6 +334,34 @@ TEST(Tank, no_inversion_stands_while_a_coil_charges)
             EXPECT_LE(longest, 10) << preset << " " << day.name;
         }
     }
+}
+
+// The cold water that enters stirs what lies round its port: after a short draw the two lowest
+// layers are nearer to each other than the same water leaves them that comes in slowly. Nothing
+// is lost by it.
+TEST(Tank, what_enters_as_a_jet_stirs)
+{
+    Loop l = loop_of("glycol-coil");
+    l.tank.loss_w_k = 0;
+    l.tank.coil_w_k = 0;
+    const Network net(l, {});
+    std::vector<double> t(net.size(), 50.0), dt(net.size()), k;
+    const NodeRange tank = net.tank(0);
+    t[tank.first] = 15, t[tank.first + 1] = 30;
+    Flows drawn;
+    drawn.draw_w_k = 500;
+    drawn.mains_c = 15;
+    net.assemble(drawn, k);
+    const Surroundings dark;
+    net.rates(k, drawn, dark, t.data(), dt.data());
+    // Plug flow alone would cool the second layer by 500 (15 − 30) W; the jets exchange as much with
+    // the lowest, 500 (15 − 30), and half of it with the third, 250 (50 − 30).
+    const double moved_w = dt[tank.first + 1] / net.inverse_capacity(tank.first + 1);
+    EXPECT_NEAR(moved_w, 500 * (15 - 30) + 500 * (15 - 30) + 250 * (50 - 30), 60) << "conduction comes on top";
+    double all = 0;
+    for (std::size_t i = tank.first; i <= tank.last(); ++i)
+        all += dt[i] / net.inverse_capacity(i);
+    EXPECT_NEAR(all, 500 * 15 - 500 * t[tank.last()], 500);
 }
 
 // A coil of 400 W/K with water, a quarter of the resistance inside it: at half the flow that quarter

@@ -208,6 +208,7 @@ TEST(Outage, stops_the_pump_and_begins_anew)
 {
     Job job = new_job("glycol-coil");
     job.variants[0].loop.tank.volume_m3 = 0.8; // the whole day's sun finds room
+    job.days[0].begins = Begins::cold;
     const Figures whole = run(job);
     job.days[0].outage_start_h = 10;
     job.days[0].outage_h = 6;
@@ -290,6 +291,7 @@ TEST(Wiring, swapped_leads_move_little)
 {
     Job job = new_job("pv-battery");
     job.variants[0].loop.tank.volume_m3 = 0.8; // the whole day's sun finds room
+    job.days[0].begins = Begins::cold;
     const double right = run(job).heat.to_store;
     job.variants[0].loop.motor.swapped = true;
     EXPECT_LT(run(job).heat.to_store, right);

@@ -95,6 +95,7 @@ TEST_P(Steps, long_steps_decide_as_single_seconds_do)
     Job job = new_job("glycol-coil");
     change(job.variants.front());
     CoupledSetup s = *coupled_setup(job, job.variants.front(), job.days[0]);
+    s.spin_up_days = 1; // however often: both begin alike
     const auto stretched = run_coupled(s);
     s.step_s = 1;
     const auto seconds = run_coupled(s);

@@ -1,5 +1,6 @@
 // Steam as an equilibrium of pressure and boiling point.
 #include "core/plant/fluid.h"
+#include "core/plant/hydraulic_state.h"
 #include "core/plant/hydraulics.h"
 #include "core/plant/vessel.h"
 #include "core/setup/job_setup.h"
@@ -89,6 +90,36 @@ RC_GTEST_PROP(Steam, rises_steadily_while_the_array_warms, ())
         RC_ASSERT(pa <= last + 0.25e5);
         last = pa;
     }
+}
+
+// What has boiled is out of the flow until it has condensed, though the pump is on.
+TEST(Steam, stops_the_flow_until_it_has_condensed)
+{
+    Job job = new_job("glycol-coil");
+    Variant& v = job.variants[0];
+    v.unit.outputs[0].mode = Mode::on;
+    const CoupledSetup s = *coupled_setup(job, v, job.days[0]);
+    const Network net(s.loop, s.probes);
+    Pressure pressure(net, s.loop, 0);
+    HydraulicState water(net, s.loop, 0);
+    std::vector<double> t(net.size(), 60);
+    Acting on;
+    on.running = 1;
+    (void)water.outputs(on, t, 10);
+    const auto array_at = [&](double c) {
+        const NodeRange r = net.nodes_of(Segment::collector);
+        for (std::size_t i = 0; i < r.count; ++i)
+            t[r.first + i] = c;
+        pressure.settle(t, 1);
+        water.steam(pressure.steamed());
+        return water.flows(0, 10).route_w_k[0];
+    };
+    EXPECT_GT(array_at(90), 0);
+    EXPECT_EQ(array_at(165), 0);
+    EXPECT_EQ(water.trouble(), Trouble::steam);
+    EXPECT_EQ(array_at(pressure.boils_at_c() + 0.1), 0) << "the last of it";
+    EXPECT_GT(array_at(80), 0);
+    EXPECT_EQ(water.trouble(), Trouble::none);
 }
 
 } // namespace

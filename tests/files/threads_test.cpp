@@ -25,10 +25,14 @@ public:
     {
         return {[this](std::shared_ptr<const Outcome> o) {
                     const std::lock_guard lock(mutex_);
-                    outcomes_.push_back(o->id);
-                    last_ = std::move(o);
-                    changed_.notify_all();
+                    begun_ += o->settled ? 0 : 1;
                 },
+            [this](std::shared_ptr<const Outcome> o) {
+                const std::lock_guard lock(mutex_);
+                outcomes_.push_back(o->id);
+                last_ = std::move(o);
+                changed_.notify_all();
+            },
             [this](std::shared_ptr<const Verdict> v) {
                 const std::lock_guard lock(mutex_);
                 verdicts_.push_back(v->id);
@@ -42,6 +46,11 @@ public:
     }
     std::vector<std::uint64_t> outcomes() { return copy(outcomes_); }
     std::vector<std::uint64_t> verdicts() { return copy(verdicts_); }
+    int begun()
+    {
+        const std::lock_guard lock(mutex_);
+        return begun_;
+    }
     std::shared_ptr<const Outcome> last()
     {
         const std::lock_guard lock(mutex_);
@@ -57,6 +66,7 @@ private:
     std::mutex mutex_;
     std::condition_variable changed_;
     std::vector<std::uint64_t> outcomes_, verdicts_;
+    int begun_ = 0;
     std::shared_ptr<const Outcome> last_;
 };
 
@@ -106,6 +116,25 @@ TEST(DayRunner, the_newest_request_is_answered_whole)
     EXPECT_DOUBLE_EQ(std::get<Differential>(l.last()->variant.unit.rules.back().body).on.in_kelvin(), 6 + 0.1 * 29);
     RunCache fresh;
     EXPECT_EQ(make_outcome(of(job, 6 + 0.1 * 29), {}, fresh).figures()->heat.to_store, l.last()->figures()->heat.to_store) << "cached weather changes nothing";
+}
+
+// A second run of the same loop and day is answered twice: at once from where the first began,
+// then settled, and that as if nothing had been before.
+TEST(DayRunner, a_first_answer_comes_while_the_stores_settle)
+{
+    Heard l;
+    DayRunner runner(l.told());
+    Job job = new_job("glycol-coil");
+    ASSERT_TRUE(l.judged(runner.request(of(job, 8))));
+    EXPECT_EQ(l.begun(), 0);
+    ASSERT_TRUE(l.judged(runner.request(of(job, 8.5))));
+    EXPECT_EQ(l.begun(), 1);
+    EXPECT_TRUE(l.last()->settled);
+    RunCache fresh;
+    EXPECT_EQ(make_outcome(of(job, 8.5), {}, fresh).figures()->heat.to_store, l.last()->figures()->heat.to_store);
+    job.days[0].sky.air_max_c += 5; // another day has no such beginning
+    ASSERT_TRUE(l.judged(runner.request(of(job, 8.5))));
+    EXPECT_EQ(l.begun(), 1);
 }
 
 TEST(DayRunner, ends_at_once_in_the_middle_of_a_run)
