@@ -38,6 +38,20 @@ void DifferenceLine::refresh()
         soon_->start();
 }
 
+// All of it is shown: the table beside it gives way first.
+void DifferenceLine::say(const QString& what)
+{
+    setText(what);
+    setMinimumHeight(heightForWidth(width()));
+}
+
+void DifferenceLine::resizeEvent(QResizeEvent* e)
+{
+    QLabel::resizeEvent(e);
+    if (e->oldSize().width() != width())
+        setMinimumHeight(heightForWidth(width()));
+}
+
 void DifferenceLine::showEvent(QShowEvent* e)
 {
     QLabel::showEvent(e);
@@ -53,7 +67,7 @@ void DifferenceLine::ask()
         return;
     under_way_ = {};
     if (text().isEmpty())
-        setText(tr("Working out why they differ …"));
+        say(tr("Working out why they differ …"));
     QThreadPool::globalInstance()->start([line = QPointer(this), job, mine = doc.variant_index(), from = static_cast<std::size_t>(other - job.variants.begin()), day = doc.day(), units = session_.units(), stop = under_way_.get_token(), id = asked_] {
         const auto d = difference_between(job, mine, from, day, units, stop);
         if (!d)
@@ -61,7 +75,7 @@ void DifferenceLine::ask()
         const std::string said = difference_text(*d, job.variants[mine].name, job.variants[from].name, units);
         QMetaObject::invokeMethod(qApp, [line, said, id] {
             if (line && line->asked_ == id)
-                line->setText(qs(said));
+                line->say(qs(said));
         });
     });
 }

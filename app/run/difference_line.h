@@ -20,9 +20,11 @@ public:
 
 protected:
     void showEvent(QShowEvent* e) override;
+    void resizeEvent(QResizeEvent* e) override;
 
 private:
     void ask();
+    void say(const QString& what);
     Session& session_;
     QTimer* soon_;
     std::stop_source under_way_;

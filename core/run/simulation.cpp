@@ -61,6 +61,7 @@ void Simulation::begin_again()
     const Arrangement& a = network().arrangement();
     if (a.has(Part::pool) || a.has(Part::slab))
         network().set_stores(temps_, setup().start_tank_c);
+    take_readings();
 }
 
 void Simulation::spin_up(std::stop_token stop)

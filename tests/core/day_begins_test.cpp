@@ -56,6 +56,8 @@ TEST(DayBegins, slow_stores_and_the_battery_as_stated)
     Job pool = new_job("pool");
     pool.variants[0].loop.pool.start_c = 24.5;
     EXPECT_NEAR(begins_at_c(pool), 24.5, 1e-9);
+    const auto in_pool = run_coupled(setup_of(pool)).records.front().inputs.readings[1];
+    EXPECT_NEAR(in_pool.mk / 1000.0, 24.5, 0.01) << "no probe remembers the day before";
     Job floor = new_job("floor");
     floor.variants[0].loop.slab.start_c = 17;
     EXPECT_NEAR(begins_at_c(floor), 17, 1e-9);
