@@ -42,14 +42,16 @@ void DifferenceLine::refresh()
 void DifferenceLine::say(const QString& what)
 {
     setText(what);
-    setMinimumHeight(heightForWidth(width()));
+    keep_height();
 }
+
+void DifferenceLine::keep_height() { setMinimumHeight(std::max(0, heightForWidth(width()))); } // −1 while there is no word
 
 void DifferenceLine::resizeEvent(QResizeEvent* e)
 {
     QLabel::resizeEvent(e);
     if (e->oldSize().width() != width())
-        setMinimumHeight(heightForWidth(width()));
+        keep_height();
 }
 
 void DifferenceLine::showEvent(QShowEvent* e)

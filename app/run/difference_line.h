@@ -25,6 +25,7 @@ protected:
 private:
     void ask();
     void say(const QString& what);
+    void keep_height();
     Session& session_;
     QTimer* soon_;
     std::stop_source under_way_;
