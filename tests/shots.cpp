@@ -36,6 +36,7 @@ void shot(MainWindow& w, const QString& file)
         return !line || !line->isVisible() || !line->text().endsWith(QStringLiteral("…"));
     },
         10000);
+    QTest::qWait(50); // and has its room
     w.grab().save(file);
 }
 
