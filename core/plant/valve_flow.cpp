@@ -31,7 +31,6 @@ enum Node { header, // where both arrays' supplies begin
     tank_head,
     behind_tank,
     taps,
-    outside, // a port's hose, or the air
     nodes };
 
 struct Edge {
