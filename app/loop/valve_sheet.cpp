@@ -20,6 +20,9 @@ std::string path_of(ServiceState s) { return std::string("loop/valves/") + state
 // How it leads while it runs is set at the heater.
 bool fixed(const Arrangement& a, HandValve v, ServiceState s) { return s == ServiceState::run && is_of_heater(v) && a.has(Part::heater); }
 
+// The positions to choose from; one only where nothing is chosen here.
+std::vector<ValveStands> choices(const Loop& loop, HandValve v, ServiceState s) { return fixed(arrangement_of(loop), v, s) ? std::vector{stands(loop, v, s)} : can_stand(v, s); }
+
 QString words_of(const Loop& loop, HandValve v, ServiceState s) { return QObject::tr(stands_text(stands(loop, v, s))); }
 
 bool is_fitted(const Loop& loop, HandValve v) { return is_relief(v) || loop.valves.fitted.has[static_cast<std::size_t>(v)] == Fitted::yes; }
@@ -67,7 +70,7 @@ void ValveSheet::make_rows()
     for (std::size_t i = 0; i < shown_.size(); ++i) {
         const HandValve v = shown_[i];
         QStringList names;
-        for (const ValveStands s : fixed(a, v, state_) ? std::vector{stands(loop_of(session_), v, state_)} : can_stand(v, state_))
+        for (const ValveStands s : choices(loop_of(session_), v, state_))
             names << tr(stands_text(s));
         if (!is_relief(v))
             names << tr("not fitted");
@@ -81,21 +84,20 @@ void ValveSheet::make_rows()
 
 void ValveSheet::put(HandValve v, int choice)
 {
-    const Arrangement& a = arrangement_of(loop_of(session_));
-    const auto can = fixed(a, v, state_) ? std::vector{stands(loop_of(session_), v, state_)} : can_stand(v, state_);
+    const auto can = choices(loop_of(session_), v, state_);
     const bool gone = choice >= static_cast<int>(can.size());
     session_.document().edit_variant(tr("Valve: %1").arg(tr(valve_text(v).title)), [&, s = state_](Variant& variant) {
         variant.loop.valves.fitted.has[static_cast<std::size_t>(v)] = gone ? Fitted::no : Fitted::yes;
-        if (!gone && !fixed(a, v, s))
+        if (!gone && can.size() > 1)
             set_stands(variant.loop, v, s, can[static_cast<std::size_t>(choice)]);
     });
 }
 
 void ValveSheet::turn(HandValve v)
 {
-    if (fixed(arrangement_of(loop_of(session_)), v, state_))
+    const auto can = choices(loop_of(session_), v, state_);
+    if (can.size() < 2)
         return;
-    const auto can = can_stand(v, state_);
     const auto now = std::find(can.begin(), can.end(), stands(loop_of(session_), v, state_)) - can.begin();
     put(v, static_cast<int>((static_cast<std::size_t>(now) + 1) % can.size()));
 }
@@ -108,7 +110,7 @@ void ValveSheet::refresh()
         make_rows();
     states_->setCurrentIndex(static_cast<int>(state_));
     for (const auto& [v, box] : boxes_) {
-        const auto can = fixed(a, v, state_) ? std::vector{stands(loop, v, state_)} : can_stand(v, state_);
+        const auto can = choices(loop, v, state_);
         if (fixed(a, v, state_))
             box->setItemText(0, words_of(loop, v, state_));
         const auto now = std::find(can.begin(), can.end(), stands(loop, v, state_)) - can.begin();

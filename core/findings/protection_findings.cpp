@@ -78,7 +78,7 @@ Found line_shut(const FindingContext& c)
 
 Found runs_into_steam(const FindingContext& c)
 {
-    constexpr double worth_saying_s = 60;
+    constexpr double worth_saying_s = 60; // estimate
     if (!c.figures || c.figures->hydraulics.steam_s < worth_saying_s)
         return {};
     return one(Severity::caution, "The pump runs against steam for " + lasts(c, c.figures->hydraulics.steam_s), "The array has boiled: nothing goes round until the steam has condensed, and what cold fluid reaches it flashes and hammers. A collector cut-out keeps the pump off above what the array boils at; a store that takes more, or a cooler, keeps it from boiling.");

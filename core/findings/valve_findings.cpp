@@ -2,6 +2,7 @@
 #include "shared.h"
 
 #include "core/plant/valve_board.h"
+#include "core/plant/valve_piping.h"
 
 namespace vernal {
 namespace {
@@ -29,8 +30,6 @@ Remedy turned(std::string label, V v, S s, ValveStands to)
 std::string named(V v) { return valve_text(v).title; }
 std::string in_state(S s) { return std::string(", “") + state_title(s) + "”"; }
 
-V of(V v, bool second) { return second ? static_cast<V>(static_cast<int>(v) + static_cast<int>(V::supply_isolating_2)) : v; }
-
 Found array_shut_in(const FindingContext& c)
 {
     Found out;
@@ -38,7 +37,7 @@ Found array_shut_in(const FindingContext& c)
         for (const bool second : {false, true})
             if (shut_in(loop(c), second, s))
                 out.push_back({"", Severity::serious, std::string(second ? "The second array is shut in" : "The array is shut in") + in_state(s), "Both isolating valves are shut and fluid stands between them. In the sun it boils, and nothing takes up what expands: the relief valve blows, or the array bursts. One of them stays open, or the array is emptied by its ports.",
-                    turned("Try: the return open", of(V::return_isolating, second), s, ValveStands::open), path_of(s, of(V::return_isolating, second))});
+                    turned("Try: the return open", valves::of_array(V::return_isolating, second), s, ValveStands::open), path_of(s, valves::of_array(V::return_isolating, second))});
     return out;
 }
 
@@ -49,7 +48,7 @@ Found run_is_cut(const FindingContext& c)
     for (const bool second : {false, true}) {
         if ((second && loop(c).answers.fields == Fields::one) || flow.runs(second ? Segment::collector_2 : Segment::collector))
             continue;
-        for (const V v : {of(V::supply_isolating, second), of(V::return_isolating, second), V::loop_valve})
+        for (const V v : {valves::of_array(V::supply_isolating, second), valves::of_array(V::return_isolating, second), V::loop_valve})
             if (shut(c, v, S::run))
                 out.push_back({"", Severity::serious, "“" + named(v) + "” is shut while the loop runs", "The pump works against it: it moves nothing, heats its own fluid and ruins its seal, and the collectors stagnate.", turned("Try: open it", v, S::run, ValveStands::open), path_of(S::run, v)});
     }
@@ -121,7 +120,7 @@ Found stays_full_in_winter(const FindingContext& c)
 {
     Found out;
     for (const bool second : {false, true}) {
-        const V port = of(V::fill_port, second);
+        const V port = valves::of_array(V::fill_port, second);
         if (!fitted(c, port) || arrangement(c).carrier != Carrier::water || emptied(loop(c), second, S::winter) || !lets_through(usual_stands(arrangement(c), port, S::winter)))
             continue;
         out.push_back({"", Severity::caution, std::string(second ? "The second array" : "The array") + " stays full of water over the winter", "Shut off and full it freezes first: what is not warmed must be empty. Its ports stay open, and the vent with them.", turned("Try: the port open", port, S::winter, ValveStands::open), path_of(S::winter, port)});

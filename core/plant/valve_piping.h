@@ -1,5 +1,5 @@
-// How the hand valves of a loop are arranged; shared by what says how they stand and by
-// what follows the flow through them. Not for others.
+// How the hand valves of a loop are arranged; shared by what says how they stand, what
+// follows the flow through them and what finds them wrong.
 #pragma once
 
 #include "loop.h"

@@ -18,7 +18,7 @@ private slots:
     void the_valve_board_turns_valves_and_is_printed();
 };
 
-// Of every third set of answers, and of each question's.
+// Of every third set of answers.
 void ValvesTest::every_valve_has_room_on_every_drawing()
 {
     Faults faults;

@@ -258,12 +258,9 @@ void paint_board(const PartScene& s, ServiceState state)
     for (const PartDrawing& part : part_drawings())
         if (part.paint && s.arrangement.has(part.part) && (part.when_small || part.part == Part::vessel))
             part.paint(s);
-    int number = 0;
-    const auto here = valves_of(s.arrangement);
-    for (const SheetValve& v : valves_on(s.sheet, s.loop())) {
-        number = static_cast<int>(std::find(here.begin(), here.end(), v.valve) - here.begin()) + 1;
-        paint_valve(s, v, number, state);
-    }
+    const auto numbered = valves_of(s.arrangement); // a valve that is not fitted leaves a gap
+    for (const SheetValve& v : valves_on(s.sheet, s.loop()))
+        paint_valve(s, v, static_cast<int>(std::find(numbered.begin(), numbered.end(), v.valve) - numbered.begin()) + 1, state);
 }
 
 } // namespace vernal
