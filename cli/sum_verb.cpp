@@ -64,6 +64,8 @@ Result<int> SumVerb::run(const Streams& s)
         ++probe;
     if (probe == v.probes.size())
         return Error{"there is no probe “" + probe_ + "”", job_, ""};
+    if (!probe_.empty() && !reads_temperature(v.probes[probe]))
+        return Error{probe_ + " reads " + name_of(reads_at(v.probes[probe].place)) + ", and this sum is about a temperature probe", job_, "Name another probe"};
     const SumContext context{job->first, v, *part, units, probe};
     std::vector<double> x;
     for (const SumInput& i : sum->inputs)

@@ -41,8 +41,14 @@ constexpr const char* plain_units[]{"%", "A", "mA", "W", "kW", "Wh", "kWh", "J",
 // Signals that the program reads, and what they are.
 std::optional<Quantity> signal(const std::string& column)
 {
-    if (column == "air" || column == "temperature" || std::find(place_keys.begin(), place_keys.end(), column) != place_keys.end())
+    if (column == "air" || column == "temperature")
         return Quantity::temperature;
+    if (const auto place = std::find(place_keys.begin(), place_keys.end(), column); place != place_keys.end())
+        switch (reads_at(static_cast<ProbePlace>(place - place_keys.begin()))) {
+        case Reads::temperature: return Quantity::temperature;
+        case Reads::irradiance: return Quantity::irradiance;
+        default: return {}; // by its unit, which the replay asks for
+        }
     if (column == "irradiance" || column == "irradiance_plane")
         return Quantity::irradiance;
     if (column == "supply")

@@ -81,7 +81,11 @@ void to_version_4(Json& body)
     });
 }
 
-constexpr std::array steps{to_version_2, to_version_3, to_version_4}; // steps[i] makes version i + 2 of version i + 1
+// 5: hand valves, with what a day begins, instruments and the rules that read them, an open
+// absorber. What is not said is as it was.
+void to_version_5(Json&) {}
+
+constexpr std::array steps{to_version_2, to_version_3, to_version_4, to_version_5}; // steps[i] makes version i + 2 of version i + 1
 static_assert(steps.size() + 1 == job_format_version);
 
 } // namespace

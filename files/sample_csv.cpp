@@ -22,7 +22,7 @@ SampleCsv::SampleCsv(const Variant& variant, Of of, CsvWriter::Sink sink) : vari
 {
     csv_.cell("time");
     for (std::size_t i = 0; i < variant.probes.size(); ++i)
-        csv_.cell(column_name(variant, i) + " [°C]");
+        csv_.cell(column_name(variant, i) + " [" + unit_name(quantity_of(reads_at(variant.probes[i].place)), {}) + "]");
     csv_.cell("air [°C]").cell("irradiance_plane [W/m²]");
     const Arrangement& a = arrangement_of(variant.loop);
     pressure_ = a.has(Part::vessel);
@@ -37,7 +37,7 @@ SampleCsv::SampleCsv(const Variant& variant, Of of, CsvWriter::Sink sink) : vari
     csv_.cell("distrusted");
     if (of == Of::replay)
         csv_.cell("made_up");
-    const Program program = compile(variant.unit, probe_keys(variant)).program;
+    const Program program = compile(variant).program;
     supply_ = (program.used >> supply_channel & 1U) != 0;
     if (supply_)
         csv_.cell("supply [V]");

@@ -113,6 +113,9 @@ DayChart::Signal DayChart::signal_of(const Probe& p) const
     case ProbePlace::pool_water:
     case ProbePlace::slab_return:
     case ProbePlace::room_air: return {name, t.store_bottom, Qt::SolidLine, t.line_px + 0.2};
+    case ProbePlace::flow_meter:
+    case ProbePlace::pressure_sensor: return {name, t.air, Qt::SolidLine, t.line_px};
+    case ProbePlace::sun_sensor: return {name, t.sun, Qt::SolidLine, t.line_px};
     }
     return {name, t.ink, Qt::SolidLine, 1};
 }
@@ -124,6 +127,7 @@ void DayChart::show_outcome(QCustomPlot::RefreshPriority when)
     const auto& o = session_.outcome();
     clearGraphs();
     ends_.clear();
+    lane_scales_.clear();
     if (!o || o->size() == 0)
         return replot(when);
     draw_sun(*o);
@@ -227,8 +231,12 @@ void DayChart::draw_temperatures(const Outcome& o)
     std::vector<QVector<double>> curves;
     for (std::size_t p = 0; p < o.variant.probes.size(); ++p) {
         QVector<double> y;
+        if (!reads_temperature(o.variant.probes[p])) { // has a lane
+            curves.emplace_back();
+            continue;
+        }
         for (std::size_t i = 0; i < o.size(); ++i) {
-            const double c = o.reading_c(i, p);
+            const double c = o.reading(i, p);
             y.append(to_display(c, Quantity::temperature, session_.units()));
             if (std::isfinite(c)) {
                 lo = std::min(lo, y.back());
@@ -240,6 +248,8 @@ void DayChart::draw_temperatures(const Outcome& o)
     QCPAxis* y = axisRect()->axis(QCPAxis::atLeft);
     y->setRange(std::floor(std::min(lo, session_.units().fahrenheit ? 32.0 : 0.0) / 10) * 10, std::max(hi * 1.12, lo + 20));
     for (std::size_t p = 0; p < curves.size(); ++p) {
+        if (curves[p].isEmpty())
+            continue;
         const Signal s = signal_of(o.variant.probes[p]);
         QCPGraph* graph = addGraph(axisRect()->axis(QCPAxis::atBottom), axisRect()->axis(QCPAxis::atLeft));
         draw_line(*graph, t, curves[p]);
@@ -278,6 +288,21 @@ void DayChart::draw_lanes(const Outcome& o)
         }
         ticker->addTick(-lane - 0.5, tr("log"));
         add_lane(when, was, theme().air);
+        ++lane;
+    }
+    // What instruments read, each lane from 0 to the most it comes to.
+    for (std::size_t p = 0; p < o.variant.probes.size(); ++p) {
+        if (reads_temperature(o.variant.probes[p]))
+            continue;
+        QVector<double> share;
+        for (std::size_t i = 0; i < o.size(); ++i)
+            share.append(std::max(0.0, std::isfinite(o.reading(i, p)) ? o.reading(i, p) : 0.0));
+        const double most = *std::max_element(share.begin(), share.end());
+        for (double& x : share)
+            x = most > 0 ? x / most : 0;
+        ticker->addTick(-lane - 0.5, qs(o.variant.probes[p].key));
+        add_lane(t, share, signal_of(o.variant.probes[p]).colour);
+        lane_scales_.emplace_back(lane, tr("to %1").arg(reading_text(o.variant.probes[p], most, session_.units())));
         ++lane;
     }
     QCPAxis* y = lanes_->axis(QCPAxis::atLeft);
@@ -321,11 +346,27 @@ void DayChart::paintEvent(QPaintEvent* e)
     QPainter p(this);
     paint_tags(p);
     paint_ends(p);
+    paint_lane_scales(p);
     paint_hours(p);
     paint_cursor(p);
     if (pending_ != painted_) {
         painted_ = pending_;
         emit shown(painted_);
+    }
+}
+
+// At the right end of its lane, on a ground that lets the lane be seen.
+void DayChart::paint_lane_scales(QPainter& p) const
+{
+    p.setFont(text_font(12));
+    for (const auto& [lane, words] : lane_scales_) {
+        const int w = p.fontMetrics().horizontalAdvance(words) + 8, h = std::min(lane_px() - 2, 16);
+        const QRect box(lanes_->right() - w - 2, lanes_->top() + lane * lane_px() + (lane_px() - h) / 2, w, h);
+        QColor ground = theme().card;
+        ground.setAlpha(200);
+        p.fillRect(box, ground);
+        p.setPen(theme().ink);
+        p.drawText(box, Qt::AlignCenter, words);
     }
 }
 

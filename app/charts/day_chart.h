@@ -48,6 +48,7 @@ private:
     Hours hours() const;
     void tick();
     void paint_ends(QPainter& p) const;
+    void paint_lane_scales(QPainter& p) const;
     void paint_hours(QPainter& p) const;
     void paint_cursor(QPainter& p) const;
     void paint_tags(QPainter& p) const;
@@ -65,6 +66,7 @@ private:
     bool zoom_;
     QCPAxisRect* lanes_ = nullptr;
     std::vector<End> ends_;
+    std::vector<std::pair<int, QString>> lane_scales_; // of an instrument's lane the most it comes to
     bool lanes_only_ = false;
     int lane_count_ = 1;
     quint64 painted_ = 0, pending_ = 0;

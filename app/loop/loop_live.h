@@ -16,7 +16,7 @@ struct LoopLive {
     std::vector<double> tank, tank_2;                // from the bottom
     std::array<bool, segments> flows{};              // through a stretch
     std::array<double, driver_count> flow_m3_s{};    // that each moves, or that moves by itself
-    double store = NAN, plane = 0, air = 0, power_volt = 0, charge = NAN, pressure_pa = NAN, element_w = 0, heater_w = 0, reverse_m3_s = 0;
+    double store = NAN, plane = 0, air = 0, power_volt = 0, charge = NAN, pressure_pa = NAN, element_w = 0, heater_w = 0, reverse_m3_s = 0, wet_share = 1;
     Trouble trouble = Trouble::none;
     const std::vector<double>& of(Segment s) const { return along[static_cast<std::size_t>(s)]; }
     bool flow_in(Segment s) const { return flows[static_cast<std::size_t>(s)]; }

@@ -300,10 +300,18 @@ void LoopView::paint_probes(const PartScene& scene) const
         const QPointF at = it->second;
         scene.p.setPen(QPen(t.ink, 2));
         scene.p.setBrush(t.card);
-        scene.p.drawPolygon(QPolygonF{{at + QPointF(0, -8), at + QPointF(8, 0), at + QPointF(0, 8), at + QPointF(-8, 0)}});
-        const bool above = probe.place == ProbePlace::collector || probe.place == ProbePlace::collector_2 || probe.place == ProbePlace::slab_return || probe.place == ProbePlace::supply_pipe;
-        const QRectF beside(at.x() - 44, at.y() - 10, 30, 20), over(at.x() - 20, at.y() - 31, 40, 20);
-        scene.say(above ? over : beside, static_cast<int>(Qt::AlignVCenter) | static_cast<int>(above ? Qt::AlignHCenter : Qt::AlignRight), qs(probe.key), t.ink, {13, true});
+        if (reads_temperature(probe))
+            scene.p.drawPolygon(QPolygonF{{at + QPointF(0, -8), at + QPointF(8, 0), at + QPointF(0, 8), at + QPointF(-8, 0)}});
+        else
+            scene.p.drawEllipse(at, 7, 7);
+        const bool above = probe.place == ProbePlace::collector || probe.place == ProbePlace::collector_2 || probe.place == ProbePlace::slab_return || probe.place == ProbePlace::supply_pipe || (probe.place == ProbePlace::flow_meter && scene.sheet.lies_level(at));
+        const bool behind = probe.place == ProbePlace::pressure_sensor; // between vessel and pipe there is no room
+        const QRectF beside(at.x() - 44, at.y() - 10, 30, 20), over(at.x() - 20, at.y() - 31, 40, 20), right(at.x() + 12, at.y() - 10, 30, 20);
+        const Qt::AlignmentFlag side = above ? Qt::AlignHCenter : behind ? Qt::AlignLeft
+                                                                        : Qt::AlignRight;
+        scene.say(above ? over : behind ? right
+                                        : beside,
+            static_cast<int>(Qt::AlignVCenter) | static_cast<int>(side), qs(probe.key), t.ink, {13, true});
     }
 }
 

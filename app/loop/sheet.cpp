@@ -49,6 +49,18 @@ void make_room_for_taps(Sheet& sheet)
 
 } // namespace
 
+bool Sheet::lies_level(const QPointF& at) const
+{
+    constexpr double beside = 2;
+    for (const SheetPipe& pipe : pipes)
+        for (qsizetype i = 1; i < pipe.line.size(); ++i) {
+            const QPointF a = pipe.line[i - 1], b = pipe.line[i];
+            if (std::abs(a.y() - b.y()) < 1 && std::abs(a.y() - at.y()) < beside && at.x() > std::min(a.x(), b.x()) - beside && at.x() < std::max(a.x(), b.x()) + beside)
+                return true;
+        }
+    return false;
+}
+
 Sheet sheet_of(const Arrangement& arrangement)
 {
     Sheet sheet;

@@ -5,6 +5,7 @@
 #include "probe_curve_page.h"
 #include "probe_health_page.h"
 #include "probe_input_page.h"
+#include "probe_instrument_page.h"
 #include "probe_knob_page.h"
 #include "probe_lead_page.h"
 #include "probe_points_page.h"
@@ -37,6 +38,8 @@ ProbesStation::ProbesStation(Session& session, const QString& own_curves, QWidge
         tabs_->addTab(name);
         pages_->addWidget(page);
     }
+    instrument_ = new ProbeInstrumentPage(session, shown_);
+    pages_->addWidget(instrument_);
     auto* right = new QVBoxLayout;
     right->setSpacing(2);
     right->addWidget(meter_);
@@ -47,7 +50,7 @@ ProbesStation::ProbesStation(Session& session, const QString& own_curves, QWidge
     box->setSpacing(10);
     box->addWidget(make_list());
     box->addLayout(right, 1);
-    connect(tabs_, &QTabBar::currentChanged, pages_, &QStackedWidget::setCurrentIndex);
+    connect(tabs_, &QTabBar::currentChanged, this, &ProbesStation::show_fitting_pages);
     connect(meter_, &MeterBar::answered, this, &ProbesStation::bring_up_to_date);
     connect(&shelf_, &CurveShelf::changed, meter_, &MeterBar::refresh);
     connect(&session, &Session::verdict_changed, this, &ProbesStation::mark_findings);
@@ -75,14 +78,22 @@ QWidget* ProbesStation::make_list()
     rows->addWidget(heading(tr("Probes"), "h1"));
     rows->addWidget(list_, 1);
     rows->addWidget(add_);
+    rows->addWidget(make_instrument_button());
     rows->addWidget(remove_);
     rows->addWidget(make_chart_button());
-    connect(add_, &QPushButton::clicked, this, &ProbesStation::add_probe);
+    connect(add_, &QPushButton::clicked, this, [this] {
+        Probe p;
+        p.name = "Return pipe";
+        p.place = ProbePlace::return_pipe;
+        p.sensor.tolerance.kind = ToleranceKind::class_b;
+        add_probe(p);
+    });
     connect(remove_, &QPushButton::clicked, this, &ProbesStation::remove_probe);
     connect(list_, &QListWidget::currentRowChanged, this, [this](int row) {
         if (row >= 0) {
             shown_ = static_cast<std::size_t>(row);
             meter_->refresh();
+            show_fitting_pages();
             bring_up_to_date();
         }
     });
@@ -122,19 +133,49 @@ void ProbesStation::read_points(const QString& path)
     points_->read_file(path);
 }
 
-void ProbesStation::add_probe()
+void ProbesStation::add_probe(Probe p)
 {
-    session_.document().edit_variant(tr("Add a probe"), [](Variant& v) {
-        Probe p;
+    session_.document().edit_variant(tr("Add a probe"), [&](Variant& v) {
         const auto taken = [&](const std::string& key) { return std::any_of(v.probes.begin(), v.probes.end(), [&](const Probe& x) { return x.key == key; }); };
+        p.key.clear();
         for (std::size_t n = v.probes.size() + 1; p.key.empty() || taken(p.key); ++n)
             p.key = "S" + std::to_string(n);
-        p.name = "Return pipe";
-        p.place = ProbePlace::return_pipe;
-        p.sensor.tolerance.kind = ToleranceKind::class_b;
         v.probes.push_back(p);
     });
     list_->setCurrentRow(list_->count() - 1);
+}
+
+// What this loop has a place for.
+QPushButton* ProbesStation::make_instrument_button()
+{
+    add_instrument_ = new QPushButton(tr("Add an instrument"));
+    add_instrument_->setObjectName("addInstrument");
+    add_instrument_->setToolTip(tr("An input that reads a flow, a pressure or the sun"));
+    auto* menu = new QMenu(add_instrument_);
+    connect(menu, &QMenu::aboutToShow, this, [this, menu] {
+        menu->clear();
+        for (ProbePlace place : arrangement_of(session_.document().variant().loop).places)
+            if (reads_at(place) != Reads::temperature)
+                menu->addAction(tr(place_names[static_cast<std::size_t>(place)]), this, [this, place] {
+                    Probe p;
+                    p.name = place_names[static_cast<std::size_t>(place)];
+                    p.place = place;
+                    add_probe(p);
+                });
+    });
+    add_instrument_->setMenu(menu);
+    return add_instrument_;
+}
+
+void ProbesStation::show_fitting_pages()
+{
+    const bool thermometer = reads_temperature(session_.document().variant().probes[shown_]);
+    tabs_->setVisible(thermometer);
+    meter_->setVisible(thermometer);
+    if (thermometer)
+        pages_->setCurrentIndex(tabs_->currentIndex());
+    else
+        pages_->setCurrentWidget(instrument_);
 }
 
 void ProbesStation::remove_probe()
@@ -145,7 +186,7 @@ void ProbesStation::remove_probe()
 
 QString ProbesStation::row_text(const Probe& p) const
 {
-    return QStringLiteral("%1%2  %3\n%4").arg(p.condition.kind == ConditionKind::sound ? QString() : QStringLiteral("■ "), qs(p.key), qs(p.name), shelf_.title(p.curve));
+    return QStringLiteral("%1%2  %3\n%4").arg(p.condition.kind == ConditionKind::sound ? QString() : QStringLiteral("■ "), qs(p.key), qs(p.name), reads_temperature(p) ? shelf_.title(p.curve) : tr("reads %1").arg(qs(name_of(reads_at(p.place)))));
 }
 
 void ProbesStation::refresh()
@@ -162,6 +203,8 @@ void ProbesStation::refresh()
     }
     list_->setCurrentRow(static_cast<int>(shown_));
     add_->setEnabled(all.size() < max_probes);
+    add_instrument_->setEnabled(all.size() < max_probes);
+    show_fitting_pages();
     remove_->setEnabled(all.size() > 1);
     meter_->refresh();
     mark_findings();

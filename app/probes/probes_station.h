@@ -33,7 +33,9 @@ private:
     void refresh();
     void bring_up_to_date();
     void mark_findings();
-    void add_probe();
+    void add_probe(Probe p);
+    QPushButton* make_instrument_button();
+    void show_fitting_pages();
     void remove_probe();
     QWidget* make_list();
     QPushButton* make_chart_button();
@@ -41,8 +43,9 @@ private:
     Session& session_;
     CurveShelf shelf_;
     QListWidget* list_;
-    QPushButton *add_, *remove_;
-    QTabBar* tabs_;
+    QPushButton *add_, *add_instrument_, *remove_;
+    QTabBar* tabs_; // of a thermometer; an instrument has one page
+    QWidget* instrument_;
     QStackedWidget* pages_;
     MeterBar* meter_;
     ProbePointsPage* points_;

@@ -130,7 +130,7 @@ void Ledger::make_lines()
     for (const Output& o : v.unit.outputs)
         around += qs(o.key + '|');
     for (const Probe& p : v.probes)
-        around += qs(p.key + '/' + p.name + '|');
+        around += qs(p.key + '/' + p.name + '/' + name_of(reads_at(p.place)) + '|');
     std::map<QString, LedgerLine*> known;
     for (std::size_t i = 0; i < lines_.size(); ++i)
         known.emplace(shapes_[i], lines_[i]);

@@ -196,6 +196,8 @@ void LedgerLine::add_key(const KeyOf& k)
         for (const Probe& p : v.probes) {
             if (p.key == *k.key)
                 shown = qs(p.name).toLower();
+            if (reads_at(p.place) != reads_for(k.role))
+                continue;
             offer(QStringLiteral("%1  %2").arg(qs(p.key), qs(p.name)), p.key);
         }
     else

@@ -36,7 +36,7 @@ Region region_of(const Decision& clear, const Decision& set)
 // The unit without its timers: what its rules come to, not when.
 Program timeless(const Variant& v)
 {
-    Program program = compile(v.unit, probe_keys(v)).program;
+    Program program = compile(v).program;
     for (OutputTimers& t : program.timers)
         t.min_run_ms = t.min_off_ms = 0;
     for (Gate& g : program.gates)
@@ -217,7 +217,7 @@ void MapPainter::path()
     p_.setClipRect(v_.geometry.area);
     QPolygonF points;
     for (std::size_t i = 0; i < o->size(); ++i)
-        if (const double x = o->reading_c(i, store), y = o->reading_c(i, source); std::isfinite(x) && std::isfinite(y))
+        if (const double x = o->reading(i, store), y = o->reading(i, source); std::isfinite(x) && std::isfinite(y))
             points.append(v_.geometry.at(x, y));
     p_.setPen(QPen(t.second_ink, t.glare ? 2 : 0)); // thousands of points: a hair line, drawn fast
     p_.drawPolyline(points);
@@ -226,7 +226,7 @@ void MapPainter::path()
     const std::size_t now = session_.cursor_index();
     p_.setPen(QPen(t.card, 2));
     p_.setBrush(t.collector);
-    if (const double x = o->reading_c(now, store), y = o->reading_c(now, source); std::isfinite(x) && std::isfinite(y))
+    if (const double x = o->reading(now, store), y = o->reading(now, source); std::isfinite(x) && std::isfinite(y))
         p_.drawEllipse(v_.geometry.at(x, y), 7, 7);
     p_.restore();
 }
@@ -264,7 +264,7 @@ void MapPainter::switches(const Outcome& o)
     const Theme& t = theme();
     for (std::size_t i = 1; i < o.size(); ++i) {
         const bool was = o.decisions(i - 1)[v_.output].on, is = o.decisions(i)[v_.output].on;
-        const double x = o.reading_c(i, v_.axes.store), y = o.reading_c(i, v_.axes.source);
+        const double x = o.reading(i, v_.axes.store), y = o.reading(i, v_.axes.source);
         if (was == is || !std::isfinite(x) || !std::isfinite(y))
             continue;
         p_.setPen(QPen(t.accent, 1.6));

@@ -12,9 +12,10 @@ struct MapThird {
         supply,
         probe } kind = hour;
     std::size_t channel = 0; // of a probe
+    Reads reads = Reads::temperature; // what it reads
     bool operator==(const MapThird&) const = default;
 
-    double value(double share) const; // h, V or °C, at this share of its range
+    double value(double share) const; // h, V, or what the probe reads in its inside unit, at this share of its range
     Quantity quantity() const;
     void put(Inputs& in, double share) const;
 };

@@ -214,7 +214,7 @@ bool OperatingMap::to_switch_at(const QPointF& pos)
         if (was == is)
             continue;
         was = is;
-        const QPointF d = g.at(o->reading_c(i, axes->store), o->reading_c(i, axes->source)) - pos;
+        const QPointF d = g.at(o->reading(i, axes->store), o->reading(i, axes->source)) - pos;
         if (const double away = std::hypot(d.x(), d.y()); away < best) {
             best = away;
             found = o->time_s(i);

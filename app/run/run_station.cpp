@@ -137,7 +137,7 @@ void RunStation::show_why()
     const ChannelBits distrusted = faults(o->program, o->state(i));
     QString readings;
     for (std::size_t p = 0; p < o->variant.probes.size(); ++p)
-        readings += QStringLiteral("%1%2 <b>%3</b>").arg(p ? QStringLiteral(" · ") : QString(), qs(o->variant.probes[p].name), text(o->reading_c(i, p), Quantity::temperature, session_.units())) + ((distrusted >> p & 1U) != 0 ? tr(", distrusted") : QString());
+        readings += QStringLiteral("%1%2 <b>%3</b>").arg(p ? QStringLiteral(" · ") : QString(), qs(o->variant.probes[p].name), reading_text(o->variant.probes[p], o->reading(i, p), session_.units())) + ((distrusted >> p & 1U) != 0 ? tr(", distrusted") : QString());
     if (o->is_replay())
         for (const std::string& note : replay_notes(o->variant, *o->replay))
             readings += QStringLiteral("<br><span style='color:%1'>%2</span>").arg(theme().second_ink.name(), qs(note).toHtmlEscaped());

@@ -67,6 +67,18 @@ bool is_foreign(const Arrangement& own, const std::string& path)
     return false;
 }
 
+// Of a probe: what only a thermometer, or only an instrument, has.
+bool is_of_another_kind(const Variant& v, const std::string& path)
+{
+    for (const Probe& p : v.probes)
+        if (const std::string own = "probe/" + p.id + "/"; path.starts_with(own)) {
+            const std::string rest = path.substr(own.size());
+            const bool both = rest == "name" || rest == "key" || rest == "place" || rest == "condition/kind";
+            return !both && rest.starts_with("instrument/") == reads_temperature(p);
+        }
+    return false;
+}
+
 bool has_all(const QString& text, const QStringList& words)
 {
     return std::all_of(words.begin(), words.end(), [&](const QString& w) { return text.contains(w, Qt::CaseInsensitive); });
@@ -119,7 +131,7 @@ void Finder::add_settings()
     const std::string own_day = "day/" + d.day().id + "/";
     const Arrangement& loop = arrangement_of(d.variant().loop);
     for (Setting& s : settings_of(d.job(), d.variant_index())) {
-        if (s.fixed || s.label.empty() || (s.path.rfind("day/", 0) == 0 && s.path.rfind(own_day, 0) != 0) || is_foreign(loop, s.path))
+        if (s.fixed || s.label.empty() || (s.path.rfind("day/", 0) == 0 && s.path.rfind(own_day, 0) != 0) || is_foreign(loop, s.path) || is_of_another_kind(d.variant(), s.path))
             continue;
         const QString owner = owner_of(d.job(), d.variant(), s.path);
         const Rule* r = rule_at(d.variant(), s.path);

@@ -82,4 +82,10 @@ QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 QString text(double inside, Quantity q, const Units& u) { return qs(to_text(inside, q, u)); }
 
+QString reading_text(const Probe& p, double reading, const Units& u)
+{
+    const Reads reads = reads_at(p.place);
+    return text(reading * inside_per_reading(reads), quantity_of(reads), u);
+}
+
 } // namespace vernal

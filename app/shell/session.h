@@ -52,5 +52,7 @@ private:
 
 QString qs(const std::string& s);
 QString text(double inside, Quantity q, const Units& u);
+// What a probe reads, given in °C, L/min, bar or W/m².
+QString reading_text(const Probe& p, double reading, const Units& u);
 
 } // namespace vernal

@@ -77,6 +77,21 @@ Found fills_with_steam(const FindingContext& c)
     return {f};
 }
 
+// What of an open absorber stays dry takes in sun and gives it to the air.
+Found trickle_stays_dry(const FindingContext& c)
+{
+    if (arrangement(c).answers.array != Array::trickle || loop(c).collector.wetted_at_m3_s <= 0)
+        return {};
+    Pump slowest = loop(c).pump;
+    const double floor = least_speed(c, c.variant.unit.outputs.front().key);
+    slowest.speed *= floor;
+    const double flow = pump_flow(loop(c), arrangement(c).routes.front(), slowest, glycol_water(0), loop(c).drain_back.lift_m), wanted = loop(c).collector.wetted_at_m3_s;
+    if (flow >= wanted)
+        return {};
+    const std::string at = floor < 1 ? "At its minimum speed of " + said(c, floor, Quantity::ratio) + " the pump" : std::string("The pump");
+    return {{"", Severity::caution, "The absorber stays dry in part", at + " brings " + said(c, flow, Quantity::flow) + " up there, and it is wet all over from " + said(c, wanted, Quantity::flow) + " on: of its area " + said(c, 1 - flow / wanted, Quantity::ratio) + " only warms the air. More flow, a higher minimum speed, or a cleaner header.", {}, floor < 1 ? "" : "loop/pump/flow_m3_s"}};
+}
+
 Found siphon_cannot_stand(const FindingContext& c)
 {
     const DrainBack& d = c.variant.loop.drain_back;
@@ -199,6 +214,7 @@ const FindingKinds& loop_findings()
         {"pitch_too_small", pitch_too_small, Cause::loop, Loops::draining, "loop/drain_back/pitch"},
         {"restarts_while_draining", restarts_while_draining, Cause::rules, Loops::draining},
         {"fills_with_steam", fills_with_steam, Cause::rules, Loops::draining, "loop/collector"},
+        {"trickle_stays_dry", trickle_stays_dry, Cause::loop, Loops::draining},
         {"siphon_cannot_stand", siphon_cannot_stand, Cause::loop, Loops::draining, "loop/drain_back/siphon"},
         {"panel_label_impossible", panel_label_impossible, Cause::loop, Loops::panel, "loop/panel"},
         {"battery_cut_too_low", battery_cut_too_low, Cause::loop, Loops::battery},

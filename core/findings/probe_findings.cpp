@@ -42,6 +42,8 @@ Found each_probe(const FindingContext& c, F f)
 {
     Found out;
     for (std::size_t i = 0; i < c.variant.probes.size(); ++i) {
+        if (!reads_temperature(c.variant.probes[i]))
+            continue;
         const std::size_t before = out.size();
         f(out, i, c.variant.probes[i]);
         for (std::size_t k = before; k < out.size(); ++k)

@@ -50,20 +50,22 @@ Found hysteresis_not_positive(const FindingContext& c)
     return out;
 }
 
-// Where a rule names a probe that is gone: the one that suits its part best.
+// Where a rule names a probe that is gone, or reads something else: the one that suits its part best.
 std::optional<Remedy> next_best_probe(const FindingContext& c, std::size_t rule)
 {
     Rule r = c.variant.unit.rules[rule];
     for (const KeyOf& k : keys_of(r)) {
-        if (k.of != KeyOf::Of::probe || k.key->empty() || probe_of(c, *k.key))
+        if (k.of != KeyOf::Of::probe || (k.key->empty() && reads_for(k.role) == Reads::temperature))
+            continue;
+        if (const Probe* p = probe_of(c, *k.key); p && reads_at(p->place) == reads_for(k.role))
             continue;
         const std::string better = probe_for(c.variant, k.role);
         if (better.empty())
             return {};
-        return Remedy{"Try: read " + better, [of = which(c.variant.unit.rules, rule), gone = *k.key, better](Variant& v) {
+        return Remedy{"Try: read " + better, [of = which(c.variant.unit.rules, rule), gone = *k.key, role = k.role, better](Variant& v) {
                           if (Rule* now = of.in(v.unit.rules))
                               for (const KeyOf& key : keys_of(*now))
-                                  if (key.of == KeyOf::Of::probe && *key.key == gone)
+                                  if (key.of == KeyOf::Of::probe && *key.key == gone && reads_for(key.role) == reads_for(role))
                                       *key.key = better;
                       }};
     }
@@ -75,7 +77,7 @@ std::string warmest_in_store(const Variant& v) { return probe_at(v, {ProbePlace:
 Found rule_out_of_action(const FindingContext& c)
 {
     Found out;
-    for (const OutOfAction& o : compile(c.variant.unit, probe_keys(c.variant)).out_of_action)
+    for (const OutOfAction& o : compile(c.variant).out_of_action)
         // Differences and hysteresis that leave no band have findings of their own.
         if (o.reason.rfind("there ", 0) == 0 || !(o.reason == "the hysteresis is not above zero" || std::holds_alternative<Differential>(c.variant.unit.rules[o.rule].body)))
             out.push_back({"", Severity::serious, "A rule is out of action", std::string(kind_of(c.variant.unit.rules[o.rule]).title) + ": " + o.reason + ".", next_best_probe(c, o.rule)});

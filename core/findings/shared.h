@@ -104,6 +104,21 @@ inline const Probe* probe_of(const FindingContext& c, const std::string& key)
     return it == c.variant.probes.end() ? nullptr : &*it;
 }
 
+// What the speed rules of an output keep at least, of full speed; without one all of it.
+inline double least_speed(const FindingContext& c, const std::string& output)
+{
+    double floor = 1;
+    for (const Rule& r : c.variant.unit.rules)
+        if (r.enabled && r.output == output)
+            std::visit(
+                [&](const auto& body) {
+                    if constexpr (requires { body.range.floor; })
+                        floor = std::min(floor, body.range.floor);
+                },
+                r.body);
+    return floor;
+}
+
 inline bool sits_at(const FindingContext& c, const std::string& key, std::initializer_list<ProbePlace> places)
 {
     const Probe* p = probe_of(c, key);

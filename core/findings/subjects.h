@@ -18,6 +18,7 @@ const FindingKinds& frost_findings();      // freeze and overheat rules in this 
 const FindingKinds& heating_findings();    // heating, disinfection, cooling at night
 const FindingKinds& tap_findings();        // heater after the tank, tap circulation, loops without a pump
 const FindingKinds& valve_findings();      // hand valves that stand wrong
+const FindingKinds& instrument_findings(); // flow meters, pressure and sun sensors, and their rules
 const FindingKinds& unit_findings();       // voltage, speed, guards, where probes sit, what stands beside the unit
 
 } // namespace vernal

@@ -132,6 +132,10 @@ private:
         Collector& c = v_.loop.collector = collector_of(a_.array, area_m2);
         if (uncovered(a_.array) && is(Store::pool))
             c.tilt_deg = 20;
+        if (a_.array == Array::trickle) {
+            v_.loop.pump.flow_m3_s = 1.4 * c.wetted_at_m3_s;
+            v_.loop.drain_back.siphon = false;
+        }
     }
 
     // A pump or valve of the loop, in the order of the loop's drivers.

@@ -13,6 +13,14 @@ RuleBody body_of(std::size_t kind, std::index_sequence<I...>)
     return out;
 }
 
+std::string first_thermometer(const Variant& v)
+{
+    for (const Probe& p : v.probes)
+        if (reads_temperature(p))
+            return p.key;
+    return v.probes.front().key;
+}
+
 } // namespace
 
 // Where it is looked for, the best place first.
@@ -20,7 +28,7 @@ std::string probe_for(const Variant& v, ProbeRole role)
 {
     const auto first = [&](std::initializer_list<ProbePlace> places) {
         const std::string found = probe_at(v, places);
-        return found.empty() ? v.probes.front().key : found;
+        return found.empty() ? first_thermometer(v) : found;
     };
     switch (role) {
     case ProbeRole::array: return first({collector, collector_2});
@@ -31,6 +39,9 @@ std::string probe_for(const Variant& v, ProbeRole role)
     case ProbeRole::second_spot: return probe_at(v, {return_pipe});
     case ProbeRole::delivered: return first({return_pipe, slab_return, supply_pipe});
     case ProbeRole::room: return first({room_air});
+    case ProbeRole::flow: return probe_at(v, {flow_meter});
+    case ProbeRole::pressure: return probe_at(v, {pressure_sensor});
+    case ProbeRole::sun: return probe_at(v, {sun_sensor});
     case ProbeRole::left_open: break;
     }
     return "";

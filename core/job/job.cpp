@@ -29,4 +29,16 @@ std::vector<std::string> probe_keys(const Variant& v)
     return keys;
 }
 
+std::vector<Reads> probe_reads(const Variant& v)
+{
+    std::vector<Reads> out;
+    for (const Probe& p : v.probes)
+        out.push_back(reads_at(p.place));
+    return out;
+}
+
+bool reads_temperature(const Probe& p) { return reads_at(p.place) == Reads::temperature; }
+
+Compiled compile(const Variant& v) { return compile(v.unit, probe_keys(v), probe_reads(v)); }
+
 } // namespace vernal

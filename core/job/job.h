@@ -3,7 +3,9 @@
 
 #include "core/plant/loop.h"
 #include "core/probe/budget.h"
+#include "core/probe/instrument.h"
 #include "core/rules/knob.h"
+#include "core/rules/rule_compiler.h"
 #include "core/rules/rule_set.h"
 #include "core/weather/day.h"
 #include "draw.h"
@@ -41,6 +43,7 @@ struct Probe {
     Condition condition;
     ReadBy read_by;
     std::vector<CurvePoint> points; // measured
+    Instrument instrument;        // in place of curve, lag and all above but the condition, where it reads no temperature
     std::string id{};               // this and the ids below: see ids.h
     bool operator==(const Probe&) const = default;
 };
@@ -121,5 +124,10 @@ const Day* find_day(const Job& job, const std::string& name);
 const char* place_key(ProbePlace place);
 
 std::vector<std::string> probe_keys(const Variant& v);
+std::vector<Reads> probe_reads(const Variant& v); // what each reads, likewise
+bool reads_temperature(const Probe& p);
+
+// The variant's rules for the engine.
+Compiled compile(const Variant& v);
 
 } // namespace vernal

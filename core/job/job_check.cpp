@@ -43,7 +43,7 @@ std::optional<JobProblem> problem_of(const Variant& v, const std::string& at)
     for (const auto& problem : {without_key(v.probes, at + ".probes"), without_key(v.unit.outputs, at + ".unit.outputs"), twice(v.probes, at + ".probes", "key", key), twice(v.unit.outputs, at + ".unit.outputs", "key", key)})
         if (problem)
             return problem;
-    if (const auto full = capacity_problem(v.unit, probe_keys(v)))
+    if (const auto full = capacity_problem(v.unit, probe_keys(v), probe_reads(v)))
         return JobProblem{at + ".unit", *full, "Remove what is not needed"};
     return {};
 }

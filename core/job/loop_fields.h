@@ -14,6 +14,7 @@ void fields(V& v, T& c)
     v.number({"tilt_deg", "Tilt", Quantity::angle, 0, 90, "Steeper gathers more in winter, flatter more in summer"}, c.tilt_deg);
     v.number({"azimuth_deg", "Azimuth, west of south", Quantity::angle, -180, 180, "0 faces south"}, c.azimuth_deg);
     v.number({"content_m3", "Fluid in it", Quantity::volume, 1e-5, 5, "Label; 0.3 to 2 L per m² (estimate)"}, c.content_m3);
+    v.number({"wetted_at_m3_s", "Wet all over from", Quantity::flow, 0, 2, "0.8 to 1.5 L/min per m² (estimate): look through the pane while it runs", "always"}, c.wetted_at_m3_s);
     v.number({"eta0", "Efficiency without loss", Quantity::number, 0.05, 1, "Flat plate; test report to ISO 9806", "", {0.70, 0.82}}, c.eta0);
     v.number({"a1_w_m2k", "Heat loss coefficient a1", Quantity::loss_linear, 0.3, 40, "Tubes about a third to half of a flat plate's; test report to ISO 9806", "", {1, 4.5}}, c.a1_w_m2k);
     v.number({"a2_w_m2k2", "Heat loss coefficient a2", Quantity::loss_square, 0, 0.2, "Test report to ISO 9806", "", {0.005, 0.02}}, c.a2_w_m2k2);

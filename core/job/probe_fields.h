@@ -103,6 +103,17 @@ void fields(V& v, T& k)
     v.choice("law", laws, k.law);
 }
 
+template <class V, OneOf<Instrument> T>
+void fields(V& v, T& t)
+{
+    v.number({"full_m3_s", "Scale ends at", Quantity::flow, 0, 2, "Data sheet", "not stated"}, t.full_m3_s);
+    v.number({"full_pa", "Scale ends at", Quantity::pressure, 0, 2.5e6, "Printed on it", "not stated"}, t.full_pa);
+    v.number({"full_w_m2", "Scale ends at", Quantity::irradiance, 0, 3000, "Data sheet", "not stated"}, t.full_w_m2);
+    v.number({"least_m3_s", "Reads nothing below", Quantity::flow, 0, 0.1, "Data sheet: the least flow that turns it"}, t.least_m3_s);
+    v.number({"error_share", "Reads too much by", Quantity::fine_ratio, -0.9, 9, "Against bucket and watch, a gauge that is right, another instrument in the same plane"}, t.error_share);
+    v.number({"stuck_share", "Stuck at, of its scale", Quantity::ratio, 0, 1, "Only while its condition says that it is stuck"}, t.stuck_share);
+}
+
 template <class V, OneOf<Probe> T>
 void fields(V& v, T& p)
 {
@@ -119,6 +130,7 @@ void fields(V& v, T& p)
     v.spare_object("condition", p.condition);
     v.spare_object("read_by", p.read_by);
     v.spare_list("points", p.points);
+    v.spare_object("instrument", p.instrument);
 }
 
 } // namespace vernal

@@ -55,7 +55,9 @@ const std::vector<Refusal>& refusals()
         {{is(Carrier::air), is(Store::tank, Store::two_tanks, Store::pool, Store::slab)}, "Air heats a room; for water choose water or glycol in the collector"},
         {{is(Carrier::water, Carrier::glycol), is(Store::room)}, "A room takes its heat from air; for a heated floor choose slab"},
         {{is(Carrier::water, Carrier::glycol), is(Array::air)}, "An air collector holds no liquid"},
-        {{is(Carrier::air), is(Array::flat, Array::selective, Array::tubes, Array::unglazed, Array::hose)}, "Air runs through air collectors"},
+        {{is(Carrier::air), is(Array::flat, Array::selective, Array::tubes, Array::unglazed, Array::hose, Array::trickle)}, "Air runs through air collectors"},
+        {{is(Array::trickle), is(Carrier::glycol)}, "Glycol that trickles in the open takes up air and foams: plain water"},
+        {{is(Array::trickle), is(Empties::full, Empties::valve)}, "What trickles down an open absorber runs off it when the pump rests: into a reservoir or the open tank"},
         {{is(Carrier::air), is(Empties::reservoir, Empties::open_tank, Empties::valve)}, "There is nothing to empty where air runs"},
         {{is(Carrier::air), is(Excess::cooler, Excess::house)}, "Air that is too warm is let out of doors by a damper: no cooler hangs on it"},
         {{is(Carrier::glycol), is(Empties::valve)}, "A drain-down valve would let the glycol run away each cold night"},
@@ -96,7 +98,7 @@ const std::vector<LoopQuestion>& loop_questions()
 {
     using A = LoopAnswers;
     static const std::vector<LoopQuestion> table{
-        question<&A::array>("array", "What collects?", {{"flat", "painted flat plates"}, {"selective", "selective flat plates"}, {"tubes", "evacuated tubes"}, {"unglazed", "unglazed panels"}, {"hose", "black hose"}, {"air", "air collectors"}}),
+        question<&A::array>("array", "What collects?", {{"flat", "painted flat plates"}, {"selective", "selective flat plates"}, {"tubes", "evacuated tubes"}, {"unglazed", "unglazed panels"}, {"hose", "black hose"}, {"air", "air collectors"}, {"trickle", "open trickle absorber"}}),
         question<&A::fields>("fields", "How many fields?", {{"1", "one"}, {"2", "two, facing apart"}}),
         question<&A::carrier>("carrier", "What runs through it?", {{"water", "water"}, {"glycol", "a glycol mix"}, {"air", "air"}}),
         question<&A::empties>("empties", "How does it empty?", {{"full", "it stays full"}, {"reservoir", "into a reservoir"}, {"open-tank", "into the open tank"}, {"valve", "by a drain-down valve"}}),

@@ -14,7 +14,8 @@ enum class Array : std::uint8_t { flat,
     tubes,
     unglazed,
     hose,
-    air };
+    air,
+    trickle }; // open: a film of water runs down the absorber
 enum class Carrier : std::uint8_t { water,
     glycol,
     air };

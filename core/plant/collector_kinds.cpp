@@ -20,6 +20,12 @@ Collector collector_of(Array kind, double area_m2)
         c.wind_gain_s_m = 0.03;
         c.content_m3 = 0.01 * area_m2;
         break;
+    case Array::trickle:
+        c = {area_m2, 0.7, 7, 0.02, 0.1, 6000, 0.1, 0.9, 45, 0};
+        c.content_m3 = 0.0004 * area_m2;
+        c.drop_pa = 500;
+        c.wetted_at_m3_s = 1.6e-5 * area_m2;
+        break;
     case Array::air: c = {area_m2, 0.62, 6, 0.01, 0.1, 9000, 0.12, 0.9, 60, 0}; break;
     }
     c.area_m2 = area_m2;
@@ -34,6 +40,7 @@ const char* collector_origin(Array kind)
     case Array::tubes: return "Evacuated tubes on their gross area, as reports to ISO 9806 have it (estimates, from memory).";
     case Array::unglazed: return "Unglazed panels, gain and loss by the wind of the day as ISO 9806 has it (estimates, from memory).";
     case Array::hose: return "Black hose laid side by side: estimates, near an unglazed panel's. Its length and bore give area and content, by the sum below.";
+    case Array::trickle: return "An open absorber under one pane, its film of water half evaporating on hot days: losses above a flat plate's (estimates).";
     case Array::air: return "An air collector with one pane at its usual flow (estimates).";
     }
     return "";

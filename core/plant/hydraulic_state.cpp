@@ -295,7 +295,7 @@ void HydraulicState::settle_siphon(const std::vector<double>& t, double seconds)
                                                     : lifted_flow_;
     const bool fast = flow / section > siphon_froude * std::sqrt(gravity_m_s2 * bore);
     const double top_c = t[network_.node_of(ProbePlace::collector)];
-    siphon_ = loop_.drain_back.siphon && fast && (siphon_ || swept) && loop_.drain_back.lift_m < siphon_height_m(top_c, altitude_m_);
+    siphon_ = loop_.drain_back.siphon && !trickles() && fast && (siphon_ || swept) && loop_.drain_back.lift_m < siphon_height_m(top_c, altitude_m_);
 }
 
 void HydraulicState::pass(double seconds, std::vector<double>& t)
@@ -363,6 +363,8 @@ Flows HydraulicState::flows(double draw_w_k, double mains_c) const
             flow *= std::round(power_.speed(motors_ > 0) * speed_steps) / speed_steps;
         f.route_w_k[r] = network_.rate_w_k(r, flow);
     }
+    if (const double round = network_.comes_round_m3_s(f); trickles() && round > 0)
+        f.wet_share = std::min(1.0, round / std::max(loop_.collector.wetted_at_m3_s, 1e-9));
     return f;
 }
 

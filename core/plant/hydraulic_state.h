@@ -138,6 +138,7 @@ private:
     void settle_natural(const std::vector<double>& t);
     void settle_tempering(const std::vector<double>& t);
     bool may_reverse() const;
+    bool trickles() const { return network_.arrangement().answers.array == Array::trickle; } // open to the air: no siphon
     std::size_t motors_of(const Acting& acting) const;
     bool let_out() const { return acting_.emptied && network_.arrangement().answers.empties == Empties::valve; }
     bool tempers() const; // the circulation runs, and a valve at the tank mixes what comes back into it

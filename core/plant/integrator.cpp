@@ -93,7 +93,7 @@ const Integrator::Trial& Integrator::attempt(const std::vector<double>& t, const
     double* __restrict middle = middle_.data(), * __restrict next = next_.data();
     if (!goes_on)
         network_.rates(k_, flows, a, t0, f0);
-    network_.drift(a, b, f.slopes_at.data(), flows.drained, drift);
+    network_.drift(a, b, f.slopes_at.data(), flows, drift);
     for (std::size_t i = 0; i < n; ++i)
         rhs[i] = gamma * h * (f0[i] + gamma * drift[i]);
     f.lu.solve(network_.pattern(), rhs, k1);

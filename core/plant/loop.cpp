@@ -179,6 +179,11 @@ std::vector<ProbePlace> places_of(const LoopAnswers& a)
         out.push_back(W::collector_2);
     if (a.circulation == Circulates::taps)
         out.push_back(W::circulation_return);
+    if (a.carrier != Carrier::air)
+        out.push_back(W::flow_meter);
+    if (closed(a))
+        out.push_back(W::pressure_sensor);
+    out.push_back(W::sun_sensor);
     return out;
 }
 
@@ -197,6 +202,7 @@ std::string title_of(const LoopAnswers& a)
     add(a.array == Array::tubes, "tubes");
     add(a.array == Array::unglazed, "unglazed");
     add(a.array == Array::hose, "hose");
+    add(a.array == Array::trickle, "open trickle");
     add(a.fields == Fields::two, "two arrays");
     add(a.store == Store::two_tanks, "two tanks");
     add(a.store == Store::pool, "pool");

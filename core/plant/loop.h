@@ -3,6 +3,7 @@
 #pragma once
 
 #include "answers.h"
+#include "core/units/reads.h"
 #include "part_values.h"
 #include "valves.h"
 
@@ -62,10 +63,15 @@ enum class ProbePlace : std::uint8_t { collector,
     pool_water,
     slab_return,
     room_air,
-    circulation_return };
-inline constexpr std::array place_keys{"collector", "tank_bottom", "tank_middle", "tank_top", "return_pipe", "supply_pipe", "collector_2", "tank_2_bottom", "tank_2_top", "pool_water", "slab_return", "room_air", "circulation_return"};
+    circulation_return,
+    flow_meter, // in the return to the store: what comes round
+    pressure_sensor,
+    sun_sensor }; // in the plane of the first array
+inline constexpr std::array place_keys{"collector", "tank_bottom", "tank_middle", "tank_top", "return_pipe", "supply_pipe", "collector_2", "tank_2_bottom", "tank_2_top", "pool_water", "slab_return", "room_air", "circulation_return", "flow_meter", "pressure_sensor", "sun_sensor"};
 inline constexpr std::size_t probe_places = place_keys.size();
-inline constexpr std::array<const char*, probe_places> place_names{"Collector", "Tank bottom", "Tank middle", "Tank top", "Return pipe", "Supply pipe", "Second collector", "Second tank bottom", "Second tank top", "Pool", "Slab return", "Room", "Circulation return"};
+inline constexpr std::array<const char*, probe_places> place_names{"Collector", "Tank bottom", "Tank middle", "Tank top", "Return pipe", "Supply pipe", "Second collector", "Second tank bottom", "Second tank top", "Pool", "Slab return", "Room", "Circulation return", "Flow meter", "Pressure sensor", "Sun sensor"};
+
+inline Reads reads_at(ProbePlace p) { return p < ProbePlace::flow_meter ? Reads::temperature : static_cast<Reads>(1 + static_cast<int>(p) - static_cast<int>(ProbePlace::flow_meter)); }
 
 // In what takes the heat.
 inline bool in_store(ProbePlace p)

@@ -138,7 +138,7 @@ void Network::rates(const std::vector<double>& k, const Flows& flows, const Surr
         out[i] = to_air[i] * s.air_c + room[i];
     pattern_.add_product(k.data(), t, dt);
     for (const Sun& sun : suns_)
-        out[sun.node] += sun.gain * s.sun_w_m2[sun.plane] - sun.sky_w(s);
+        out[sun.node] += sun.gain_in(flows) * s.sun_w_m2[sun.plane] - sun.sky_w(s);
     for (const NonlinearLoss& b : nonlinear_losses_)
         out[b.node] -= b.at(flows, t[b.node], s.air_c);
     for (const TankNodes& tank : tanks_) {
@@ -232,14 +232,14 @@ std::uint64_t Network::slope_key(const double* t, double air_c) const
     return key;
 }
 
-void Network::drift(const Surroundings& a, const Surroundings& b, const NonlinearSlopes* slopes, bool drained, double* out) const
+void Network::drift(const Surroundings& a, const Surroundings& b, const NonlinearSlopes* slopes, const Flows& flows, double* out) const
 {
-    const std::vector<double>& inverse = inverse_capacity_[drained ? 1 : 0];
+    const std::vector<double>& inverse = inverse_capacity_[flows.drained ? 1 : 0];
     const double warmer = b.air_c - a.air_c;
     for (std::size_t i = 0; i < n_; ++i)
         out[i] = to_air_[i] * warmer * inverse[i];
     for (const Sun& sun : suns_)
-        out[sun.node] += (sun.gain * (b.sun_w_m2[sun.plane] - a.sun_w_m2[sun.plane]) - (sun.sky_w(b) - sun.sky_w(a))) * inverse[sun.node];
+        out[sun.node] += (sun.gain_in(flows) * (b.sun_w_m2[sun.plane] - a.sun_w_m2[sun.plane]) - (sun.sky_w(b) - sun.sky_w(a))) * inverse[sun.node];
     for (std::size_t i = 0; i < nonlinear_losses_.size(); ++i)
         out[nonlinear_losses_[i].node] -= slopes[i].air * warmer * inverse[nonlinear_losses_[i].node];
 }
@@ -282,7 +282,7 @@ HeatFlows Network::fixed_flows(const Flows& flows, const Surroundings& s) const
 {
     HeatFlows q;
     for (const Sun& sun : suns_) {
-        q.absorbed += sun.gain * s.sun_w_m2[sun.plane];
+        q.absorbed += sun.gain_in(flows) * s.sun_w_m2[sun.plane];
         q.lost[static_cast<std::size_t>(sun.loss)] += sun.sky_w(s);
     }
     for (const LossTerm& l : loss_terms_)
@@ -327,6 +327,15 @@ void Network::set_stores(std::vector<double>& t, double store_c) const
     for (const Pair& p : probe_rows_) // so that no probe remembers what was before
         if (store_[static_cast<std::size_t>(p.b)])
             t[static_cast<std::size_t>(p.a)] += p.w * (store_c - t[static_cast<std::size_t>(p.a)]);
+}
+
+double Network::comes_round_m3_s(const Flows& flows) const
+{
+    double out = 0;
+    for (std::size_t r = 0; r < arrangement().routes.size(); ++r)
+        if (const Driver turns = arrangement().routes[r].turns; turns == Driver::pump || turns == Driver::nothing)
+            out += std::max(0.0, flows.route_w_k[r]) / rate_w_k(r, 1.0);
+    return out;
 }
 
 double Network::mean_c(std::initializer_list<Segment> stretches, const std::vector<double>& t) const

@@ -43,6 +43,7 @@ struct Flows {
     double element_w = 0.0; // of the backup element, before its own thermostat
     double heater_w = 0.0;  // of the heater after the tank, likewise
     double wind_m_s = 0.0;  // over the arrays, where it matters to them; it holds for a day
+    double wet_share = 1.0; // of an open absorber, while water runs down it
     bool operator==(const Flows&) const = default;
 };
 
@@ -110,6 +111,8 @@ public:
     // Where what is drawn comes from: the heater after the tank, or its top.
     std::size_t delivers() const { return delivers_; }
     const Fluid& fluid_of(std::size_t route) const;
+    // Of what the first array's ring carries, forwards, in these flows.
+    double comes_round_m3_s(const Flows& flows) const;
     double rate_w_k(std::size_t route, double flow_m3_s) const { return flow_m3_s * fluid_of(route).density_kg_m3 * fluid_of(route).heat_capacity_j_kgk; }
     // Holding fluid that can freeze: in the open, or the water side of an exchanger.
     bool can_freeze(std::size_t node, bool drained) const { return may_freeze_[node] != 0 && !(drained && drains_[node] > 0 && left_behind_ == 0); }
@@ -166,7 +169,7 @@ public:
 
     // How far the rates move while the surroundings go from a to b and t stays,
     // with the slopes that nonlinear_slopes() gave.
-    void drift(const Surroundings& a, const Surroundings& b, const NonlinearSlopes* slopes, bool drained, double* out) const;
+    void drift(const Surroundings& a, const Surroundings& b, const NonlinearSlopes* slopes, const Flows& flows, double* out) const;
 
     // The heat flows that go with rates(): the sum of a part linear in t, a part
     // that only the surroundings decide, and the nonlinear losses, W.
@@ -223,6 +226,8 @@ private:
         double gain, sky;
         Loss loss;           // of the sky's share
         double pane_w_k = 0; // through its pane
+        bool film = false;   // takes in only where it is wet
+        double gain_in(const Flows& f) const { return film ? gain * f.wet_share : gain; }
         // What the report states of the sky, or what the pane does, whichever is more.
         double sky_w(const Surroundings& s) const { return std::max(sky * s.net_sky_w_m2, pane_w_k * s.pane_k); }
     };

@@ -23,6 +23,7 @@ struct Collector {
     double drop_flow_m3_s = 1e-4; // … at this flow; goes with its square
     double wind_loss_j_m3k = 0.0; // a3 of ISO 9806:2017, loss per kelvin and m/s of wind
     double wind_gain_s_m = 0.0;   // a6, what a wind of 1 m/s takes from eta0
+    double wetted_at_m3_s = 0.0;  // down an open absorber: flow from which on it is wet all over; 0: always
     bool operator==(const Collector&) const = default;
 };
 

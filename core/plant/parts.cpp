@@ -14,6 +14,8 @@ bool has_field(const Arrangement& a, Part part, std::string_view key)
     case Part::collector_2:
         if (one_of({"wind_loss_j_m3k", "wind_gain_s_m"}))
             return uncovered(a.answers.array);
+        if (key == "wetted_at_m3_s")
+            return a.answers.array == Array::trickle;
         return a.carrier != Carrier::air || !one_of({"content_m3", "drop_pa", "drop_flow_m3_s"});
     case Part::tank:
         if (key == "above_m")
@@ -28,7 +30,7 @@ bool has_field(const Arrangement& a, Part part, std::string_view key)
 
 bool from_report(Part part, std::string_view key)
 {
-    return (part == Part::collector || part == Part::collector_2) && key != "area_m2" && key != "tilt_deg" && key != "azimuth_deg" && key != "content_m3";
+    return (part == Part::collector || part == Part::collector_2) && key != "area_m2" && key != "tilt_deg" && key != "azimuth_deg" && key != "content_m3" && key != "wetted_at_m3_s";
 }
 
 const PartText& part_text(Part part)

@@ -188,10 +188,13 @@ bool same_modes(const std::array<Mode, max_outputs>& a, const std::array<Mode, m
     return std::bit_cast<std::uint64_t>(a) == std::bit_cast<std::uint64_t>(b);
 }
 
+bool flow_may_cease(const Gate& g, const EngineState& s) { return g.kind == Gate::Kind::flow_guard && s.guards[g.timer].phase == GuardState::Phase::proven; }
+
 // A guard that looks at every reading.
 bool watching(const Program& p, const EngineState& s)
 {
-    return p.guards > 0 && std::any_of(s.guards.begin(), s.guards.end(), [](const GuardState& g) { return g.phase == GuardState::Phase::watching; });
+    return p.guards > 0 && (std::any_of(s.guards.begin(), s.guards.end(), [](const GuardState& g) { return g.phase == GuardState::Phase::watching; }) ||
+                               std::any_of(p.gates.begin(), p.gates.end(), [&](const Gate& g) { return flow_may_cease(g, s); }));
 }
 
 Decisions one_sample(const Program& p, const Inputs& in, EngineState& s)
@@ -378,7 +381,11 @@ std::int64_t safe_skip(const Program& program, const EngineState& state, const I
     const ChannelBits faults = fault_bits(program, state);
     if (!latches_keep(program, state, faults, bounds) || !speeds_keep(program, state, faults, bounds))
         return 0;
-    return quiet_samples(program, state, last);
+    std::int64_t quiet = quiet_samples(program, state, last);
+    for (const Gate& g : program.gates)
+        if (flow_may_cease(g, state)) // at the very next sample
+            quiet = std::min(quiet, g.wait_ms / program.sample_ms);
+    return quiet;
 }
 
 ChannelBits faults(const Program& program, const EngineState& state) { return fault_bits(program, state); }

@@ -158,7 +158,8 @@ struct Gate {
         run_on,  // the output runs and `when` held less than on_ms ago
         drain,   // the output rests, for less than on_ms
         pressed, // from a press of the button until `when` holds
-        guard    // the output is held off: it ran wait_ms and the channel had not changed by change_mk
+        guard,     // the output is held off: it ran wait_ms and the channel had not changed by change_mk
+        flow_guard // likewise: it ran wait_ms with the channel below change_mk
     };
     Kind kind = Kind::term;
     std::uint16_t bit = 0;
@@ -166,9 +167,9 @@ struct Gate {
     std::uint8_t button = 0;   // pressed: which, of the unit's
     std::int8_t output = -1;   // cycle: begins anew while this output runs for other reasons
     bool on_first = false;     // cycle: begins with on_ms
-    std::uint8_t channel = 0;  // guard
-    std::uint8_t retries = 0;  // guard
-    MilliKelvin change_mk = 0; // guard
+    std::uint8_t channel = 0;  // guards
+    std::uint8_t retries = 0;  // guards
+    MilliKelvin change_mk = 0; // guards
     Expr when;
     Millis wait_ms = 0, on_ms = 0;
     Millis before_ms = 0; // cycle: counted as waited already at power-up

@@ -45,7 +45,7 @@ Millis RuleCompiler::millis(double s) { return static_cast<Millis>(std::llround(
 std::int32_t RuleCompiler::per_mille(double share) { return static_cast<std::int32_t>(std::lround(share * 1000.0)); }
 Millis RuleCompiler::of_day(double hours) { return std::clamp<Millis>(millis(hours * 3600), 0, day_ms); }
 
-RuleCompiler::RuleCompiler(const RuleSet& set, const std::vector<std::string>& probes) : set_(set), probes_(probes)
+RuleCompiler::RuleCompiler(const RuleSet& set, const std::vector<std::string>& probes, const std::vector<Reads>& reads) : set_(set), probes_(probes), reads_(reads)
 {
     Program& p = program();
     p.sample_ms = std::max<Millis>(1, millis(set.sample_s));
@@ -96,11 +96,17 @@ std::size_t RuleCompiler::output(const std::string& key) const
     throw Refused{"there is no output “" + key + "”"};
 }
 
-std::uint8_t RuleCompiler::probe(const std::string& key) const
+std::uint8_t RuleCompiler::probe(const std::string& key, Reads reads) const
 {
     const auto it = std::find(probes_.begin(), probes_.end(), key);
+    if (key.empty() && reads != Reads::temperature)
+        throw Refused{std::string("it names no probe that reads ") + name_of(reads) + ": add an instrument at the Probes station"};
     if (it == probes_.end() || it - probes_.begin() >= static_cast<std::ptrdiff_t>(max_probes))
         throw Refused{"there is no probe “" + key + "”"};
+    const auto at = static_cast<std::size_t>(it - probes_.begin());
+    const Reads does = at < reads_.size() ? reads_[at] : Reads::temperature;
+    if (does != reads)
+        throw Refused{key + " reads " + name_of(does) + ", not " + name_of(reads)};
     return static_cast<std::uint8_t>(it - probes_.begin());
 }
 
@@ -351,6 +357,6 @@ void RuleCompiler::finish()
     std::stable_sort(draft_.out.out_of_action.begin(), draft_.out.out_of_action.end(), [](const OutOfAction& a, const OutOfAction& b) { return a.rule < b.rule; });
 }
 
-Compiled compile(const RuleSet& set, const std::vector<std::string>& probe_keys) { return RuleCompiler(set, probe_keys).go(); }
+Compiled compile(const RuleSet& set, const std::vector<std::string>& probe_keys, const std::vector<Reads>& reads) { return RuleCompiler(set, probe_keys, reads).go(); }
 
 } // namespace vernal

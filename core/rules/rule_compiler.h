@@ -2,6 +2,7 @@
 #pragma once
 
 #include "kind.h"
+#include "core/units/reads.h"
 #include "knob.h"
 #include "program.h"
 
@@ -41,7 +42,7 @@ struct Refused {
 
 class RuleCompiler {
 public:
-    RuleCompiler(const RuleSet& set, const std::vector<std::string>& probes);
+    RuleCompiler(const RuleSet& set, const std::vector<std::string>& probes, const std::vector<Reads>& reads);
     Compiled go();
 
     // --- for the kinds; all speak of the rule that is being compiled -----------
@@ -56,9 +57,12 @@ public:
     OutputTimers& timers() { return program().timers[output_]; }
     std::int16_t rule() const { return rule_; }
 
-    // Index of an output, channel of a probe; refused where there is none.
+    // Index of an output, channel of a probe; refused where there is none, or where it reads something else.
     std::size_t output(const std::string& key) const;
-    std::uint8_t probe(const std::string& key) const;
+    std::uint8_t probe(const std::string& key, Reads reads = Reads::temperature) const;
+    // Of a value in its inside unit, where a channel of this kind has it.
+    static double reading(double inside, Reads reads) { return inside / inside_per_reading(reads); }
+    std::uint8_t averaged(std::uint8_t from, double over_s); // channel of its average
     std::uint8_t fixed(MilliKelvin value) { return spare_channel(value); }
 
     // Bit of a latch over plus less minus. Its readings count for the faults of the output.
@@ -125,7 +129,6 @@ private:
     void try_rule(std::size_t i);
     void finish();
     std::uint8_t spare_channel(MilliKelvin value);
-    std::uint8_t averaged(std::uint8_t from, double over_s);
     OnFault on_fault(std::size_t output, std::size_t channel) const;
     static void add_span(Gate& c, double from_h, double to_h);
 
@@ -144,6 +147,7 @@ private:
 
     const RuleSet& set_;
     const std::vector<std::string>& probes_;
+    const std::vector<Reads>& reads_;
     Draft draft_;
     std::int16_t rule_ = -1;
     std::size_t output_ = 0;

@@ -35,7 +35,7 @@ std::optional<LimitOf> limit_of(const Rule& rule)
         rule.body);
 }
 
-std::optional<std::string> capacity_problem(const RuleSet& set, const std::vector<std::string>& probe_keys)
+std::optional<std::string> capacity_problem(const RuleSet& set, const std::vector<std::string>& probe_keys, const std::vector<Reads>& reads)
 {
     const auto beyond = [](std::size_t n, std::size_t most, const char* what) -> std::optional<std::string> {
         if (n <= most)
@@ -48,7 +48,7 @@ std::optional<std::string> capacity_problem(const RuleSet& set, const std::vecto
         return problem;
     if (auto problem = beyond(set.rules.size(), max_rules, "rules"))
         return problem;
-    for (const OutOfAction& o : compile(set, probe_keys).out_of_action)
+    for (const OutOfAction& o : compile(set, probe_keys, reads).out_of_action)
         if (o.no_room)
             return o.reason + "; " + kind_of(set.rules[o.rule]).title + " would need more";
     return {};

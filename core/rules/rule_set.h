@@ -61,11 +61,12 @@ struct RuleSet {
     bool operator==(const RuleSet&) const = default;
 };
 
-// Probe keys in the order of the readings. Rules switched off are left out without a word.
-Compiled compile(const RuleSet& set, const std::vector<std::string>& probe_keys);
+// Probe keys in the order of the readings, and what each reads; those not named a
+// temperature. Rules switched off are left out without a word.
+Compiled compile(const RuleSet& set, const std::vector<std::string>& probe_keys, const std::vector<Reads>& reads = {});
 
 // Why a unit has no room for all of these, with the number that fits; none: it has.
-std::optional<std::string> capacity_problem(const RuleSet& set, const std::vector<std::string>& probe_keys);
+std::optional<std::string> capacity_problem(const RuleSet& set, const std::vector<std::string>& probe_keys, const std::vector<Reads>& reads = {});
 
 // A difference rule of any kind with its pair; none: it is no difference of two probes.
 std::optional<DifferenceOf> difference_of(const RuleSet& set, const Rule& rule);

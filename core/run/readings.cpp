@@ -11,10 +11,14 @@ Readings::Readings(const Sensors& sensors, std::size_t inputs, double resolution
 {
     for (const ReadingChain& c : sensors_.chains)
         need_sun_ = need_sun_ || c.spec().condition.kind == ConditionKind::in_sun;
+    for (const InstrumentChain& t : sensors_.instruments)
+        need_sun_ = need_sun_ || t.reads() == Reads::irradiance;
 }
 
 Seen Readings::own(const Tips& tips, double sun, std::size_t input) const
 {
+    if (const InstrumentChain* t = sensors_.instrument(input))
+        return t->at(tips[input]);
     return sensors_.chains.empty() ? Seen{tips[input], true} : sensors_.chains[input].at(tips[sensors_.tip[input]], sun);
 }
 
@@ -48,11 +52,14 @@ std::optional<Readings::Span> Readings::bridge_span(const Tips& low, const Tips&
     return Span{b.chain.collector(least + none, cold), b.chain.collector(most + none, warm)};
 }
 
+// The unit's resolution is of temperatures.
+MilliKelvin Readings::whole(std::size_t input, double reading) const { return quantised(reading, sensors_.instrument(input) ? 0 : resolution_k_); }
+
 void Readings::read(const Tips& tips, double sun, Inputs& in) const
 {
     for (std::size_t i = 0; i < inputs_; ++i) {
         const Seen s = seen(tips, sun, i);
-        in.readings[i] = s.valid ? Reading{quantised(s.temp_c, resolution_k_), true} : Reading{0, false};
+        in.readings[i] = s.valid ? Reading{whole(i, s.temp_c), true} : Reading{0, false};
     }
 }
 
@@ -64,11 +71,11 @@ bool Readings::bound(const Tips& low, const Tips& high, double sun_low, double s
         if (!span || span->low.valid != span->high.valid)
             return false;
         // Invalid at both ends on different sides is valid in between.
-        if (!span->low.valid && (span->low.temp_c < sensors_.chains[i].spec().stage.low_c) != (span->high.temp_c < sensors_.chains[i].spec().stage.low_c))
+        if (!span->low.valid && !sensors_.instrument(i) && (span->low.temp_c < sensors_.chains[i].spec().stage.low_c) != (span->high.temp_c < sensors_.chains[i].spec().stage.low_c))
             return false;
         const auto& [a, b] = *span;
-        out.low[i] = a.valid ? quantised(std::min(a.temp_c, b.temp_c), resolution_k_) : 0;
-        out.high[i] = a.valid ? quantised(std::max(a.temp_c, b.temp_c), resolution_k_) : 0;
+        out.low[i] = a.valid ? whole(i, std::min(a.temp_c, b.temp_c)) : 0;
+        out.high[i] = a.valid ? whole(i, std::max(a.temp_c, b.temp_c)) : 0;
         out.invalid |= a.valid ? 0U : 1U << i;
     }
     return true;

@@ -2,7 +2,7 @@
 // bounds over a stretch.
 #pragma once
 
-#include "core/probe/chain.h"
+#include "core/probe/instrument.h"
 #include "core/rules/engine.h"
 
 #include <functional>
@@ -19,6 +19,8 @@ struct Sensors {
         BridgeChain chain;
     };
     std::optional<Pair> bridge;
+    std::vector<InstrumentChain> instruments; // by input; empty: none
+    const InstrumentChain* instrument(std::size_t input) const { return input < instruments.size() && instruments[input].present() ? &instruments[input] : nullptr; }
 };
 
 // Of one run; its chains remember counts.
@@ -26,7 +28,10 @@ class Readings {
 public:
     Readings(const Sensors& sensors, std::size_t inputs, double resolution_k);
     bool need_sun() const { return need_sun_; }
-    // tips: temperature of each probe's tip, °C. sun: on the array, W/m².
+    // What an input's instrument reads; a temperature where it has none.
+    Reads reads(std::size_t input) const { return sensors_.instrument(input) ? sensors_.instrument(input)->reads() : Reads::temperature; }
+    // tips: temperature of each probe's tip, °C, or what its instrument sees, L/min, bar,
+    // W/m². sun: on the array, W/m².
     using Tips = std::array<double, max_probes>;
     void read(const Tips& tips, double sun_w_m2, Inputs& in) const;
     // Every reading while each tip keeps within low … high and the sun likewise.
@@ -37,6 +42,7 @@ private:
     bool by_bridge(std::size_t input) const { return sensors_.bridge && sensors_.bridge->collector == input; }
     Seen own(const Tips& tips, double sun, std::size_t input) const;
     Seen seen(const Tips& tips, double sun, std::size_t input) const;
+    MilliKelvin whole(std::size_t input, double reading) const;
     struct Span {
         Seen low, high;
     };

@@ -38,7 +38,7 @@ Inputs ReplayResult::inputs(std::size_t row) const
     return in;
 }
 
-double ReplayResult::reading_c(std::size_t row, std::size_t probe) const
+double ReplayResult::reading(std::size_t row, std::size_t probe) const
 {
     const MilliKelvin mk = readings_[row * (program.probes + 1) + probe];
     return mk == no_reading ? NAN : mk / 1000.0;
@@ -119,7 +119,14 @@ private:
         if (!supply && (used >> supply_channel & 1U) != 0)
             return Error{"the trace has no column “supply”, which a rule reads", "", "Name the column of the unit's supply voltage so, or switch the Low voltage rule off"};
         for (std::size_t p = 0; p < setup_.program.probes; ++p) {
-            probes_.push_back(trace_.find(setup_.probe_columns[p]));
+            probes_.push_back(column_of(p));
+            per_cell_.push_back(1);
+            if (probes_.back() && reads(p) != Reads::temperature) {
+                const auto factor = readings_per(reads(p), probes_.back()->quantity, probes_.back()->unit);
+                if (!factor)
+                    return Error{"the trace's column “" + probes_.back()->name + "” is in " + probes_.back()->unit + ", which is not " + name_of(reads(p)), "", "State its unit in the header, as in “" + probes_.back()->name + " [" + unit_name(quantity_of(reads(p)), {}) + "]”"};
+                per_cell_.back() = *factor;
+            }
             if (!probes_.back() && (used >> p & 1U) != 0)
                 return Error{"the trace has no column “" + setup_.probe_columns[p] + "”, which a rule reads", "", "Rename a column, or name the probe's place as the column is named"};
         }
@@ -127,6 +134,17 @@ private:
         for (std::size_t o = 0; o < setup_.program.outputs; ++o)
             outputs_.push_back(o < setup_.output_columns.size() ? trace_.find(setup_.output_columns[o]) : nullptr);
         return {};
+    }
+
+    Reads reads(std::size_t p) const { return p < setup_.reads.size() ? setup_.reads[p] : Reads::temperature; }
+
+    // By the place's name; an instrument's also by the name under which a run writes the same.
+    const TraceColumn* column_of(std::size_t p) const
+    {
+        constexpr std::array<const char*, 4> also{nullptr, "flow", "pressure", "irradiance_plane"};
+        const TraceColumn* named = trace_.find(setup_.probe_columns[p]);
+        const char* other = also[static_cast<std::size_t>(reads(p))];
+        return named || !other ? named : trace_.find(other);
     }
 
     std::vector<std::size_t> real_rows() const
@@ -197,7 +215,7 @@ private:
     {
         Last& last = last_[p];
         if (std::isfinite(value))
-            last = {p + 1 == probes_.size() ? in_milli(value) : value >= setup_.low_c && value <= setup_.high_c ? quantised(value, setup_.resolution_k)
+            last = {p + 1 == probes_.size() ? in_milli(value) : reads(p) != Reads::temperature ? in_milli(value * per_cell_[p]) : value >= setup_.low_c && value <= setup_.high_c ? quantised(value, setup_.resolution_k)
                                                                                                                 : no_reading,
                 samples_};
         const bool holds = last.mk != no_reading && samples_ - last.sample <= held_samples;
@@ -259,6 +277,7 @@ private:
     const ReplaySetup& setup_;
     const Trace& trace_;
     std::vector<const TraceColumn*> probes_, outputs_; // of the probes and, last, the supply
+    std::vector<double> per_cell_;                     // per probe: a cell's 1 as a reading
     ReplayResult out_;
     EngineState state_;
     bool power_up_ = true; // nothing is known of before the log

@@ -6,6 +6,7 @@
 #include "core/job/trace.h"
 #include "core/rules/engine.h"
 #include "core/rules/rule_compiler.h"
+#include "core/units/reads.h"
 #include "figures.h"
 
 #include <algorithm>
@@ -22,6 +23,7 @@ struct ReplaySetup {
     double resolution_k = 0.0;
     double low_c = -INFINITY, high_c = INFINITY; // outside of it the unit calls a probe open or shorted
     std::vector<std::string> probe_columns;      // trace column per probe of the program
+    std::vector<Reads> reads;                    // per probe; those not named a temperature
     std::vector<std::string> output_columns;     // recorded output per output; not in the trace: no disagreements
 };
 
@@ -62,7 +64,7 @@ public:
     double start_s() const { return time_s_.front(); }
     bool made_up(std::size_t row) const;
     Inputs inputs(std::size_t row) const;
-    double reading_c(std::size_t row, std::size_t probe) const; // NaN: invalid
+    double reading(std::size_t row, std::size_t probe) const; // °C, L/min, bar or W/m²; NaN: invalid
     Decisions decisions(std::size_t row) const;                 // of the program's outputs; others rest
     const Decision& decision(std::size_t row, std::size_t output) const { return decisions_[row * program.outputs + output]; }
     EngineState state(std::size_t row) const; // after the row

@@ -8,6 +8,7 @@ namespace {
 
 constexpr double day_s = 86400.0;
 constexpr double mixed_anew_s = 15.0; // a small heater cools fast while it is drawn from: what the tempering valve mixes in changes with it
+constexpr double gauge_every_s = 60.0; // where a rule reads the pressure, which stands while a step lasts
 // Of a step's error tolerance: what a part may be bent. It moves the instant of a
 // switch, which shall be right within one sample.
 constexpr double part_share = 0.02;
@@ -32,6 +33,9 @@ Simulation::Simulation(CoupledSetup s)
     temps_ = setup().start_c.size() == network().size() ? setup().start_c : network().start(setup().start_tank_c, day_->air_c.front());
     if (hydraulics_.follows_sun()) // a rule for low voltage sees the true one at once
         hydraulics_.weather(surroundings_at(*day_, 0));
+    gauge_bar_ = pressure_.pa() / inside_per_reading(Reads::pressure);
+    for (std::size_t i = 0; i < setup().program.probes; ++i)
+        gauged_ = gauged_ || ((setup().program.used >> i & 1U) != 0 && readings_.reads(i) == Reads::pressure);
     state_ = power_up(setup().program);
     inputs_.modes = setup().modes;
     inputs_.away = setup().away;
@@ -109,6 +113,8 @@ std::int64_t Simulation::one_step(std::int64_t k, std::int64_t left)
     Flows flows = hydraulics_.flows(draw.rate_w_k, day_->mains_c);
     flows.element_w = element_w_at(t);
     flows.heater_w = heater_w_at(t, draw.rate_w_k > 0);
+    comes_round_l_min_ = network().comes_round_m3_s(flows) / inside_per_reading(Reads::flow);
+    gauge_bar_ = pressure_.pa() / inside_per_reading(Reads::pressure);
     flows.wind_m_s = network().windy() ? day_->wind_m_s : 0;
     std::int64_t n = std::min(steps_.allowed(t, next_change_s(t)), left), tried = n;
     for (;;) {
@@ -167,11 +173,11 @@ bool Simulation::circulates() const
     return output >= 0 && (state_.running >> output & 1U) != 0;
 }
 
-// Of the water by itself, and of a pump on a panel with every minute of sun.
+// Of the water by itself, of a pump on a panel with every minute of sun, and of a pressure that a rule reads.
 double Simulation::next_change_s(double t) const
 {
     const bool mixed = network().arrangement().has(Part::heater) && draw_at(*day_, t, 0).rate_w_k > 0;
-    const double by_itself = t + std::min(hydraulics_.until_change_s(), mixed ? mixed_anew_s : INFINITY);
+    const double by_itself = t + std::min({hydraulics_.until_change_s(), mixed ? mixed_anew_s : INFINITY, gauged_ ? gauge_every_s : INFINITY});
     const bool by_sun = hydraulics_.follows_sun() && (state_.running != 0 || plane_at(*day_, t) > 0);
     return by_sun ? std::min(by_itself, 60.0 * (std::floor(t / 60.0 + 1e-9) + 1)) : by_itself;
 }
@@ -199,12 +205,12 @@ bool Simulation::quiet(std::int64_t m, std::int64_t n, double h)
     constexpr double rounding_k = 1e-9;
     const double x = static_cast<double>(m) / static_cast<double>(n);
     Readings::Tips low{}, high{};
+    const double sun_0 = sun_on_probes(time_of_day_s_), sun_1 = sun_on_probes(time_of_day_s_ + x * h);
     for (std::size_t i = 0; i < setup().program.probes; ++i) {
         const Integrator::Span s = integrator_.span(network().probe_node(i), x);
-        low[i] = s.low - rounding_k;
-        high[i] = s.high + rounding_k;
+        low[i] = seen_by(i, s.low, std::min(sun_0, sun_1)) - rounding_k;
+        high[i] = seen_by(i, s.high, std::max(sun_0, sun_1)) + rounding_k;
     }
-    const double sun_0 = sun_on_probes(time_of_day_s_), sun_1 = sun_on_probes(time_of_day_s_ + x * h);
     const bool steady = readings_.bound(low, high, std::min(sun_0, sun_1), std::max(sun_0, sun_1), bounds_);
     bounds_.low[supply_channel] = bounds_.high[supply_channel] = inputs_.readings[supply_channel].mk;
     return dead_ || (steady && safe_skip(setup().program, state_, inputs_, bounds_) >= m);
@@ -320,12 +326,24 @@ std::uint64_t Simulation::pressed_at(double time_of_day_s) const
     return out;
 }
 
+double Simulation::seen_by(std::size_t probe, double temp_c, double sun_w_m2) const
+{
+    switch (readings_.reads(probe)) {
+    case Reads::flow: return comes_round_l_min_;
+    case Reads::pressure: return gauge_bar_;
+    case Reads::irradiance: return sun_w_m2;
+    case Reads::temperature: break;
+    }
+    return temp_c;
+}
+
 void Simulation::take_readings()
 {
     Readings::Tips tips{};
+    const double sun = sun_on_probes(time_of_day_s_);
     for (std::size_t i = 0; i < setup().program.probes; ++i)
-        tips[i] = tip_c(i);
-    readings_.read(tips, sun_on_probes(time_of_day_s_), inputs_);
+        tips[i] = seen_by(i, temps_[network().probe_node(i)], sun);
+    readings_.read(tips, sun, inputs_);
     inputs_.readings[supply_channel] = {hydraulics_.follows_sun() ? in_milli(hydraulics_.power().volt()) : steady_supply_mv, true};
     inputs_.clock_ms = clock_at(time_of_day_s_);
     inputs_.date = date_at(day_->date, time_of_day_s_);
@@ -347,9 +365,10 @@ void Simulation::rows_inside(std::int64_t k, std::int64_t n, std::int64_t tried)
     for (std::int64_t i = 1; i < n; ++i) {
         const double x = static_cast<double>(i) / static_cast<double>(tried), now = static_cast<double>(k + i) * sample_s_;
         Readings::Tips tips{};
+        const double sun = sun_on_probes(now);
         for (std::size_t p = 0; p < setup().program.probes; ++p)
-            tips[p] = integrator_.inside(network().probe_node(p), x);
-        readings_.read(tips, sun_on_probes(now), in);
+            tips[p] = seen_by(p, integrator_.inside(network().probe_node(p), x), sun);
+        readings_.read(tips, sun, in);
         in.clock_ms = clock_at(now);
         in.date = date_at(day_->date, now);
         const Decisions d = step(setup().program, in, s);

@@ -35,6 +35,7 @@ public:
     double now_s() const { return day_start_s_ + time_of_day_s_; }
     double time_of_day_s() const { return time_of_day_s_; }
     double day_start_s() const { return day_start_s_; }
+    double tip_c(std::size_t probe) const { return temps_[network().probe_node(probe)]; }
     // Of all days of the setup, s.
     double length_s() const;
 
@@ -46,7 +47,6 @@ public:
     const CoupledSetup& setup() const { return model_->setup; }
     const Network& network() const { return model_->network; }
     const std::vector<double>& temperatures() const { return temps_; }
-    double tip_c(std::size_t probe) const { return temps_[network().probe_node(probe)]; }
     const HydraulicState& hydraulics() const { return hydraulics_; }
     const Pressure& pressure() const { return pressure_; }
     float pressure_pa() const; // as precisely as records keep it; NaN: no closed loop
@@ -85,6 +85,8 @@ private:
     void stand_still();
     void act();
     void take_readings();
+    // What the tip of a probe, or an instrument, sees now; temp_c: of its node.
+    double seen_by(std::size_t probe, double temp_c, double sun_w_m2) const;
     double sun_on_probes(double t) const { return readings_.need_sun() ? plane_at(*day_, t) : 0.0; }
     std::uint64_t pressed_at(double time_of_day_s) const;
     template <class F>
@@ -111,6 +113,8 @@ private:
     std::shared_ptr<const DayForcing> day_;
     std::size_t day_index_ = 0;
     double day_start_s_ = 0, time_of_day_s_ = 0;
+    double comes_round_l_min_ = 0, gauge_bar_ = 0; // while the step lasts
+    bool gauged_ = false;                          // a rule reads the pressure
     bool dead_ = false; // no power
     bool counting_ = false;
     Filling filling_before_ = Filling::running;

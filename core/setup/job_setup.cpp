@@ -65,9 +65,9 @@ Result<Compiled> compiled_of(const Variant& v)
 {
     if (v.unit.outputs.empty())
         return Error{"the unit has no output", v.name, "Add one"};
-    if (const auto problem = capacity_problem(v.unit, probe_keys(v)))
+    if (const auto problem = capacity_problem(v.unit, probe_keys(v), probe_reads(v)))
         return Error{*problem, v.name, "Remove what is not needed"};
-    return compile(v.unit, probe_keys(v));
+    return compile(v);
 }
 
 template <class Setup>
@@ -96,7 +96,7 @@ std::vector<std::size_t> wired(const std::vector<Probe>& probes)
     std::vector<std::size_t> out(probes.size()), swapped;
     for (std::size_t i = 0; i < probes.size(); ++i) {
         out[i] = i;
-        if (probes[i].condition.kind == ConditionKind::swapped)
+        if (probes[i].condition.kind == ConditionKind::swapped && reads_temperature(probes[i]))
             swapped.push_back(i);
     }
     if (swapped.size() == 2)
@@ -111,7 +111,7 @@ std::optional<std::pair<std::size_t, std::size_t>> bridged(const Variant& v)
     for (const Rule& r : v.unit.rules)
         if (const auto d = difference_of(v.unit, r); d && r.enabled) {
             const auto s = std::find(keys.begin(), keys.end(), d->source), t = std::find(keys.begin(), keys.end(), d->store);
-            if (s != keys.end() && t != keys.end() && s != t)
+            if (s != keys.end() && t != keys.end() && s != t && reads_temperature(v.probes[static_cast<std::size_t>(s - keys.begin())]) && reads_temperature(v.probes[static_cast<std::size_t>(t - keys.begin())]))
                 return std::pair{static_cast<std::size_t>(s - keys.begin()), static_cast<std::size_t>(t - keys.begin())};
         }
     return {};
@@ -128,7 +128,9 @@ Sensors sensors(const Variant& v)
     bool plain = true;
     for (std::size_t i = 0; i < v.probes.size(); ++i) {
         out.chains.emplace_back(on_input(v, v.probes[out.tip[i]], v.probes[i]));
-        plain = plain && out.chains.back().plain() && out.tip[i] == i;
+        const Reads reads = reads_at(v.probes[i].place);
+        out.instruments.emplace_back(reads, v.probes[i].instrument, v.probes[i].condition);
+        plain = plain && out.chains.back().plain() && out.tip[i] == i && reads == Reads::temperature;
     }
     const auto pair = v.input.kind == StageKind::bridge ? bridged(v) : std::nullopt;
     if (pair)
@@ -236,7 +238,8 @@ Result<ReplaySetup> replay_setup(const Variant& v)
     s.low_c = v.input.low_c;
     s.high_c = v.input.high_c;
     for (const Probe& p : v.probes)
-        s.probe_columns.push_back(place_key(p.place));
+        s.probe_columns.emplace_back(place_key(p.place));
+    s.reads = probe_reads(v);
     for (const Output& o : v.unit.outputs)
         s.output_columns.push_back(o.key);
     return s;

@@ -69,10 +69,10 @@ void run_replay_into(Outcome& o, const Job& job, std::stop_token stop)
 
 } // namespace
 
-double Outcome::reading_c(std::size_t i, std::size_t probe) const
+double Outcome::reading(std::size_t i, std::size_t probe) const
 {
     if (is_replay())
-        return replay->reading_c(i, probe);
+        return replay->reading(i, probe);
     const Reading& r = coupled.records[i].inputs.readings[probe];
     return r.valid ? r.mk / 1000.0 : NAN;
 }

@@ -39,7 +39,7 @@ struct Outcome {
     Inputs inputs(std::size_t i) const { return is_replay() ? replay->inputs(i) : coupled.records[i].inputs; }
     EngineState state(std::size_t i) const { return is_replay() ? replay->state(i) : coupled.records[i].state; }
     Decisions decisions(std::size_t i) const { return is_replay() ? replay->decisions(i) : coupled.records[i].decisions; }
-    double reading_c(std::size_t i, std::size_t probe) const;
+    double reading(std::size_t i, std::size_t probe) const; // °C, L/min, bar or W/m²; NaN: invalid
     double start_s() const;              // clock time of second 0 of a replay
     std::size_t at(double time_s) const; // last instant not after
     // The next instant at which an output switches, or the one before; none: it stays.

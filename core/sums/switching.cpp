@@ -22,7 +22,7 @@ BudgetProbe budget_probe(const Variant& v, std::size_t i, const BudgetState& s)
 
 std::optional<std::size_t> index_of(const Variant& v, const std::string& key)
 {
-    const auto it = std::find_if(v.probes.begin(), v.probes.end(), [&](const Probe& p) { return p.key == key; });
+    const auto it = std::find_if(v.probes.begin(), v.probes.end(), [&](const Probe& p) { return p.key == key && reads_temperature(p); });
     return it == v.probes.end() ? std::nullopt : std::optional(static_cast<std::size_t>(it - v.probes.begin()));
 }
 

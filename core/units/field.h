@@ -1,7 +1,7 @@
 // One field of a value in a job, as readers, writers and editors meet it.
 #pragma once
 
-#include "quantity.h"
+#include "reads.h"
 
 #include <cmath>
 #include <concepts>
@@ -52,8 +52,22 @@ enum class ProbeRole : std::uint8_t {
     second_spot,  // another cold place; only where there is a probe
     delivered,    // what goes to the floor
     room,
+    flow, // reads no temperature
+    pressure,
+    sun,
     left_open // empty until somebody chooses
 };
+
+// What a probe of this role must read.
+inline Reads reads_for(ProbeRole role)
+{
+    switch (role) {
+    case ProbeRole::flow: return Reads::flow;
+    case ProbeRole::pressure: return Reads::pressure;
+    case ProbeRole::sun: return Reads::irradiance;
+    default: return Reads::temperature;
+    }
+}
 
 // A text that is the key of a probe or of an output.
 struct ProbeField {

@@ -34,7 +34,7 @@ double reading(const Variant& v, const ReplayResult& r, std::size_t row, const s
 {
     for (std::size_t p = 0; p < v.probes.size(); ++p)
         if (v.probes[p].key == key)
-            return r.reading_c(row, p);
+            return r.reading(row, p);
     return NAN;
 }
 

@@ -50,7 +50,7 @@ MapLine::Role role_of(const Rule& rule, bool level)
 
 class Lines {
 public:
-    Lines(const Variant& v, std::size_t output, const MapAxes& axes) : v_(v), output_(v.unit.outputs[output].key), axes_(axes), compiled_(compile(v.unit, probe_keys(v))) {}
+    Lines(const Variant& v, std::size_t output, const MapAxes& axes) : v_(v), output_(v.unit.outputs[output].key), axes_(axes), compiled_(compile(v)) {}
 
     std::vector<MapLine> go()
     {
@@ -189,7 +189,7 @@ std::optional<MapAxes> map_axes(const Variant& v, std::size_t output)
     for (const Rule& r : v.unit.rules)
         if (const auto d = difference_of(v.unit, r)) {
             const auto source = index_of(keys, d->source), store = index_of(keys, d->store);
-            if (!source || !store)
+            if (!source || !store || !reads_temperature(v.probes[*source]) || !reads_temperature(v.probes[*store]))
                 continue;
             if (r.output == v.unit.outputs[output].key)
                 return MapAxes{*source, *store};

@@ -14,6 +14,8 @@ std::vector<PocketColumn> columns(const Variant& v)
 {
     std::vector<PocketColumn> out;
     for (const Probe& p : v.probes) {
+        if (!reads_temperature(p))
+            continue;
         const std::string name = p.key + " " + p.name;
         const auto same = std::find_if(out.begin(), out.end(), [&](const PocketColumn& c) { return c.curve == p.curve; });
         if (same == out.end())

@@ -18,12 +18,20 @@ struct Words {
     const Program& p;
     const Units& units;
 
-    // "the tank top"; names that are more than a word in capitals begin small.
-    std::string channel(std::size_t c) const
+    // The probe whose average this is; else the channel itself.
+    std::size_t averaged(std::size_t c) const
     {
         for (const Average& a : p.averages)
             if (a.to == c)
-                c = a.from;
+                return a.from;
+        return c;
+    }
+    Reads reads_of(std::size_t c) const { return averaged(c) < v.probes.size() ? reads_at(v.probes[averaged(c)].place) : Reads::temperature; }
+    double inside(std::size_t c, double thousandths) const { return thousandths / 1000.0 * inside_per_reading(reads_of(c)); }
+    // "the tank top"; names that are more than a word in capitals begin small.
+    std::string channel(std::size_t c) const
+    {
+        c = averaged(c);
         if (c == supply_channel)
             return "the supply";
         if (c >= v.probes.size())
@@ -37,8 +45,10 @@ struct Words {
         const bool lower = m.plus == zero_channel; // looks at the reading with its sign turned
         const std::size_t what = lower ? m.minus : m.plus;
         const bool rising = m.rising != lower;
-        const bool volts = what == supply_channel;
-        const std::string amount = to_text(static_cast<double>(m.amount) / 1000.0, volts ? Quantity::voltage : Quantity::difference, units);
+        const Reads reads = reads_of(what);
+        const Quantity quantity = what == supply_channel ? Quantity::voltage : reads == Reads::temperature ? Quantity::difference
+                                                                                                           : quantity_of(reads);
+        const std::string amount = to_text(inside(what, static_cast<double>(m.amount)), quantity, units);
         std::string s = channel(what) + (rising ? (wished ? " rose by " : " rises by ") : (wished ? " fell by " : " falls by ")) + amount;
         if (!lower && m.minus != zero_channel)
             s += " against " + channel(m.minus);
@@ -63,7 +73,7 @@ struct Words {
             std::string name = channel(c);
             name[0] = 'T';
             const Reading& r = in.readings[c];
-            s += r.valid ? name + " reads " + to_text(r.mk / 1000.0, c == supply_channel ? Quantity::voltage : Quantity::temperature, units) + " and is trusted again in " + lasting(after.valid_since[c] + p.fault_return_ms - after.now_ms) + ". " : name + " has no valid reading. ";
+            s += r.valid ? name + " reads " + to_text(inside(c, r.mk), c == supply_channel ? Quantity::voltage : quantity_of(reads_of(c)), units) + " and is trusted again in " + lasting(after.valid_since[c] + p.fault_return_ms - after.now_ms) + ". " : name + " has no valid reading. ";
         }
         return s;
     }

@@ -246,7 +246,7 @@ void LedgerTest::a_switching_point_of_the_map_takes_the_cursor()
     const auto axes = *map_axes(document().variant(), 0);
     const MapGeometry g = map->geometry();
     const std::size_t i = o.at(first);
-    const QPointF at = g.at(o.reading_c(i, axes.store), o.reading_c(i, axes.source));
+    const QPointF at = g.at(o.reading(i, axes.store), o.reading(i, axes.source));
     QVERIFY(g.area.contains(at));
     QTest::mouseMove(map, at.toPoint());
     QVERIFY(o.switches_at(o.at(window->session().cursor_s())));

@@ -54,7 +54,7 @@ TEST(KnobRule, follows_the_knobs_pair)
     EXPECT_DOUBLE_EQ(d->on.in_kelvin(), v.unit.knob.on_last.in_kelvin());
     set_difference(v.unit, v.unit.rules.back(), v.unit.knob.on_first, v.unit.knob.off_first);
     EXPECT_NEAR(std::get<LinkedDifference>(v.unit.rules.back().body).mark, v.unit.knob.first, 0.05);
-    EXPECT_TRUE(compile(v.unit, probe_keys(v)).out_of_action.empty());
+    EXPECT_TRUE(compile(v).out_of_action.empty());
 }
 
 // Chosen settings of every arrangement and answer: no serious finding, nothing out of action.
@@ -79,7 +79,7 @@ TEST(Schools, what_they_choose_does_no_harm)
                 EXPECT_FALSE(c.value.empty());
             }
             take_all(choices, v);
-            EXPECT_TRUE(compile(v.unit, probe_keys(v)).out_of_action.empty()) << a.key << code;
+            EXPECT_TRUE(compile(v).out_of_action.empty()) << a.key << code;
             for (const Finding& f : findings({job, v, nullptr, {}}))
                 EXPECT_NE(f.severity, Severity::serious) << a.key << " " << code << ": " << f.kind << " " << f.title;
             Variant again = v;
@@ -162,7 +162,7 @@ TEST(WhyNot, names_what_is_missing)
     Variant v = job.variants[0];
     add_output(v, "H1", Drives::element);
     add<Heating>(v);
-    const Program p = compile(v.unit, probe_keys(v)).program;
+    const Program p = compile(v).program;
     EngineState s = power_up(p);
     Inputs in;
     in.clock_ms = 13 * 3'600'000;

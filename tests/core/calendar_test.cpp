@@ -140,7 +140,7 @@ TEST(TapCirculation, a_fresh_one_never_takes_a_pump_of_the_loop)
     EXPECT_EQ(std::get<TapCirculation>(fresh.body).store, "S3");
     v.unit.rules.push_back(fresh);
     sort_by_priority(v.unit.rules);
-    EXPECT_TRUE(compile(v.unit, probe_keys(v)).out_of_action.empty());
+    EXPECT_TRUE(compile(v).out_of_action.empty());
 }
 
 // A log's dates go on over its midnights.

@@ -113,7 +113,7 @@ TEST(Disagreement, says_how_far_from_start_and_stop_it_was)
     d.on = TempDiff::kelvin(9);
     d.off = TempDiff::kelvin(3);
     ReplaySetup setup;
-    const Compiled compiled = compile(v.unit, probe_keys(v));
+    const Compiled compiled = compile(v);
     setup.program = compiled.program;
     for (const Probe& p : v.probes)
         setup.probe_columns.push_back(p.key);

@@ -13,6 +13,7 @@ using namespace vernal;
 namespace {
 
 const std::vector<std::string> probes{"S1", "S2", "S3"};
+const random_unit::Scale small;
 
 RuleSet usual()
 {
@@ -178,7 +179,7 @@ struct Play {
     random_unit::Scale scale;
     Dice dice;
     RuleSet set = random_unit::unit(std::ref(dice), scale);
-    Program program = compile(set, scale.probes).program;
+    Program program = compile(set, scale.probes, scale.reads).program;
     EngineState state = power_up(program);
     Inputs in = random_unit::first_inputs();
     int pick(int lo, int hi) { return dice(lo, hi); }
@@ -201,7 +202,7 @@ void expect_same(const Decisions& d, const std::vector<naive::Unit::Answer>& exp
 RC_GTEST_PROP(Engine, decides_as_the_naive_statement_for_a_million_steps, ())
 {
     Play play;
-    naive::Unit unit(play.set, probes);
+    naive::Unit unit(play.set, small.probes, small.reads);
     for (int k = 0; k < 10000; ++k) {
         play.next_inputs();
         expect_same(step(play.program, play.in, play.state), unit.sample(play.in));
@@ -212,8 +213,8 @@ RC_GTEST_PROP(Engine, decides_as_the_naive_statement_for_a_million_steps, ())
 RC_GTEST_PROP(Engine, a_full_unit_decides_as_the_naive_statement, ())
 {
     Play play(random_unit::full_scale());
-    RC_PRE(!capacity_problem(play.set, play.scale.probes));
-    naive::Unit unit(play.set, play.scale.probes);
+    RC_PRE(!capacity_problem(play.set, play.scale.probes, play.scale.reads));
+    naive::Unit unit(play.set, play.scale.probes, play.scale.reads);
     for (int k = 0; k < 300; ++k) {
         play.next_inputs();
         expect_same(step(play.program, play.in, play.state), unit.sample(play.in));
@@ -223,8 +224,8 @@ RC_GTEST_PROP(Engine, a_full_unit_decides_as_the_naive_statement, ())
 RC_GTEST_PROP(Engine, decides_as_the_naive_statement, ())
 {
     const RuleSet set = random_unit::unit(rapid);
-    const Compiled c = compile(set, probes);
-    naive::Unit unit(set, probes);
+    const Compiled c = compile(set, small.probes, small.reads);
+    naive::Unit unit(set, small.probes, small.reads);
     EngineState state = power_up(c.program);
     Inputs in = random_unit::first_inputs();
     for (int k = 0; k < 200; ++k) {

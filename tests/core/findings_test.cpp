@@ -2,6 +2,7 @@
 #include "core/job/field_path.h"
 #include "core/job/fresh_rule.h"
 #include "core/job/ids.h"
+#include "core/plant/collector_kinds.h"
 #include "core/plant/valve_board.h"
 #include "rule_of.h"
 
@@ -81,6 +82,16 @@ Figures hot()
     return f;
 }
 
+Probe& add_instrument(Variant& v, ProbePlace place)
+{
+    Probe p;
+    p.key = "I1";
+    p.name = "Instrument";
+    p.place = place;
+    v.probes.push_back(p);
+    return v.probes.back();
+}
+
 struct Case {
     const char* kind;
     std::function<void(Variant&)> break_it;
@@ -122,6 +133,7 @@ const std::vector<Case>& cases()
         {"pitch_too_small", [](Variant& v) { v.loop.drain_back.pitch = 0.01; }, false, "drainback"},
         {"restarts_while_draining", [](Variant& v) { rule_of<RunTimes>(v).min_off_s = 20; }, false, "drainback"},
         {"fills_with_steam", [](Variant&) {}, true, "drainback"},
+        {"trickle_stays_dry", [](Variant& v) { v.loop.answers.array = Array::trickle, v.loop.collector = collector_of(Array::trickle, 6), v.loop.pump.flow_m3_s = 3e-5; }, false, "drainback"},
         {"siphon_cannot_stand", [](Variant& v) { v.loop.drain_back.lift_m = 6; }, false, "drainback"},
         {"panel_label_impossible", [](Variant& v) { std::swap(v.loop.panel.imp_a, v.loop.panel.isc_a); }, false, "pv-direct"},
         {"battery_cut_too_low", [](Variant& v) { v.loop.battery.cut_v = 10.5; }, false, "pv-battery"}, // a usual setting, and too low (field practice)
@@ -211,6 +223,13 @@ const std::vector<Case>& cases()
         {"pipe_bears_too_little", [](Variant& v) { v.loop.back.bears_c = 95; }},
         {"unit_on_a_plug", [](Variant& v) { v.loop.wiring.plug = true; }},
         {"dip_pipe_in_wrong_port", [](Variant& v) { v.loop.tank.dip_swapped = true; }},
+        {"instrument_not_sound", [](Variant& v) { add_instrument(v, ProbePlace::flow_meter).condition.kind = ConditionKind::stuck; }},
+        {"instrument_scale", [](Variant& v) { add_instrument(v, ProbePlace::pressure_sensor).instrument.full_pa = 4e5; }},
+        {"flow_guard_above_flow", [](Variant& v) { add_instrument(v, ProbePlace::flow_meter), add<FlowGuard>(v) = {"I1", v.loop.pump.flow_m3_s, 300}; }},
+        {"flow_guard_too_quick", [](Variant& v) { add_instrument(v, ProbePlace::flow_meter), add<FlowGuard>(v) = {"I1", v.loop.pump.flow_m3_s / 4, 10}; }, false, "drainback"},
+        {"alarm_drives_a_pump", [](Variant& v) { add_instrument(v, ProbePlace::pressure_sensor), add<PressureAlarm>(v).sensor = "I1", v.unit.rules.back().output = "P1"; }},
+        {"alarm_never_right", [](Variant& v) { add_instrument(v, ProbePlace::pressure_sensor), add<PressureAlarm>(v) = {"I1", v.loop.vessel.fill_pa + 1e4}; }},
+        {"sun_start_cools", [](Variant& v) { add_instrument(v, ProbePlace::sun_sensor), add<SunStart>(v) = {"I1", 150, 60, {}}; }},
     };
     return all;
 }

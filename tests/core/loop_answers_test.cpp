@@ -112,7 +112,7 @@ TEST(LoopAnswers, each_kind_of_collector_brings_values_of_its_own)
     EXPECT_LT(stagnates_k(Array::flat), stagnates_k(Array::selective));
     EXPECT_LT(stagnates_k(Array::selective), stagnates_k(Array::tubes));
     EXPECT_NEAR(stagnates_k(Array::unglazed), 80, 10);
-    for (Array kind : {Array::flat, Array::selective, Array::tubes, Array::unglazed, Array::hose, Array::air}) {
+    for (Array kind : {Array::flat, Array::selective, Array::tubes, Array::unglazed, Array::hose, Array::air, Array::trickle}) {
         const Collector c = collector_of(kind, 3);
         EXPECT_EQ(c.area_m2, 3);
         EXPECT_EQ(c.wind_loss_j_m3k > 0, uncovered(kind));
@@ -181,7 +181,7 @@ RC_GTEST_PROP(Rejoined, an_untouched_loop_is_as_fresh, ())
     RC_ASSERT(now.probes.size() == fresh.probes.size());
     RC_ASSERT(now.unit.outputs.size() == fresh.unit.outputs.size());
     RC_ASSERT(now.unit.rules.size() == fresh.unit.rules.size());
-    RC_ASSERT(compile(now.unit, probe_keys(now)).out_of_action.empty());
+    RC_ASSERT(compile(now).out_of_action.empty());
     RC_ASSERT(alike(rejoined(was, from), was));
 }
 

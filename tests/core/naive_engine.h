@@ -10,7 +10,7 @@ namespace vernal::naive {
 
 class Unit : Looks {
 public:
-    Unit(const RuleSet& set, std::vector<std::string> probes) : Looks(set, std::move(probes)) {}
+    Unit(const RuleSet& set, std::vector<std::string> probes, std::vector<Reads> reads = {}) : Looks(set, std::move(probes), std::move(reads)) {}
 
     struct Answer {
         bool on;

@@ -52,7 +52,7 @@ struct Memory { // of one rule
 // What each rule comes to at a sample.
 class Looks : protected Settings {
 protected:
-    Looks(const RuleSet& set, std::vector<std::string> probes) : Settings(set, std::move(probes)), memory_(set.rules.size())
+    Looks(const RuleSet& set, std::vector<std::string> probes, std::vector<Reads> reads) : Settings(set, std::move(probes), std::move(reads)), memory_(set.rules.size())
     {
         running_.assign(set.outputs.size(), false);
         changed_for_.assign(set.outputs.size(), ages);
@@ -234,6 +234,11 @@ protected:
         } else if (const auto* g = as<DryRun>(r)) {
             guard(m, *g, o);
             asks_[r] = m.phase >= 3;
+        } else if (const auto* flow = as<FlowGuard>(r)) {
+            asks_[r] = held_off(m, *flow, o);
+        } else if (const auto* sun = as<SunStart>(r)) {
+            m.band[0].see(averaged(m.source, sun->sensor, sun->conditioning.average_s), milli(sun->on_w_m2), milli(sun->off_w_m2), ms(sun->conditioning.confirm_s), 0, step_, bad(sun->sensor));
+            asks_[r] = m.band[0].on;
         } else if (const auto* v = as<LowVoltage>(r)) {
             m.band[0].see(-in_.readings[supply_channel].mk, -milli(v->cut_v), -milli(v->reconnect_v), ms(v->delay_s), ms(v->reconnect_s), step_, bad("supply"));
             asks_[r] = m.band[0].on;
@@ -289,6 +294,13 @@ protected:
                 wanted = wanted && m.band[1].on;
             }
             asks_[r] = wanted;
+        } else if (const auto* alarm = as<PressureAlarm>(r)) {
+            const long low = thousandths_of_bar(alarm->low_pa), high = thousandths_of_bar(alarm->high_pa), band = thousandths_of_bar(alarm->band_pa);
+            if (alarm->low_pa > 0)
+                m.band[0].see(-value(alarm->sensor), -low, -(low + band), ms(alarm->delay_s), 0, step_, bad(alarm->sensor));
+            if (alarm->high_pa > 0)
+                m.band[1].see(value(alarm->sensor), high, high - band, ms(alarm->delay_s), 0, step_, bad(alarm->sensor));
+            asks_[r] = m.band[0].on || m.band[1].on;
         } else if (const auto* e = as<Exercise>(r)) {
             cycle(m, !elsewise, ms(e->every_days * 86400), ms(e->run_s), false);
             asks_[r] = m.active;
@@ -296,6 +308,40 @@ protected:
             return false;
         }
         return true;
+    }
+
+    // Whether a flow guard holds its output off: phase 3 for a pause, 4 until OFF.
+    bool held_off(Memory& m, const FlowGuard& g, std::size_t o) const
+    {
+        if (in_.modes[o] == Mode::off) {
+            m.phase = m.failures = 0;
+            m.counted = -1;
+        }
+        if (m.phase == 4)
+            return true;
+        if (m.phase == 3) {
+            m.counted += step_;
+            if (m.counted < ms(g.pause_s))
+                return true;
+            m.phase = 0;
+            m.counted = -1;
+            return false;
+        }
+        const Reading& flow = in_.readings[static_cast<std::size_t>(probe(g.meter))];
+        const bool flows = flow.valid && flow.mk >= thousandths_of_l_min(g.least_m3_s);
+        if (!running_[o] || flows) {
+            m.counted = -1;
+            if (running_[o])
+                m.failures = 0;
+            return false;
+        }
+        m.counted = m.counted < 0 ? 0 : m.counted + step_;
+        if (m.counted > 0 && m.counted >= ms(g.check_s)) {
+            m.phase = ++m.failures > g.retries ? 4 : 3;
+            m.counted = 0;
+            return true;
+        }
+        return false;
     }
 
     void guard(Memory& m, const DryRun& g, std::size_t o) const

@@ -17,7 +17,7 @@ inline long milli(double v) { return std::lround(v * 1000); }
 // What the rules of a unit are set to, before anything runs.
 class Settings {
 protected:
-    Settings(const RuleSet& set, std::vector<std::string> probes) : set_(set), probes_(std::move(probes))
+    Settings(const RuleSet& set, std::vector<std::string> probes, std::vector<Reads> reads) : set_(set), probes_(std::move(probes)), reads_(std::move(reads))
     {
         for (std::size_t r = 0; r < set.rules.size(); ++r) {
             works_.push_back(find_works(r));
@@ -88,6 +88,15 @@ protected:
         for (const KeyOf& k : keys_of(rule))
             if (!(k.key->empty() && k.may_be_empty) && (k.of == KeyOf::Of::probe ? probe(*k.key) : output(*k.key)) < 0)
                 return false;
+        for (const KeyOf& k : keys_of(rule))
+            if (k.of == KeyOf::Of::probe && !k.key->empty() && !fits(k.role, static_cast<std::size_t>(probe(*k.key))))
+                return false;
+        if (const auto* g = as<FlowGuard>(r))
+            return thousandths_of_l_min(g->least_m3_s) > 0;
+        if (const auto* a = as<PressureAlarm>(r))
+            return (a->low_pa > 0 || a->high_pa > 0) && !(a->low_pa > 0 && a->high_pa > 0 && a->high_pa <= a->low_pa) && thousandths_of_bar(a->band_pa) > 0;
+        if (const auto* s = as<SunStart>(r))
+            return milli(s->off_w_m2) < milli(s->on_w_m2);
         if (const auto d = difference_of(set_, rule))
             return milli(d->off.in_kelvin()) < milli(d->on.in_kelvin());
         if (const auto* f = as<FixedDifference>(r))
@@ -121,6 +130,22 @@ protected:
         return true;
     }
 
+    static long thousandths_of_l_min(double m3_s) { return std::lround(m3_s * 60e6); } // a thousandth of a litre a minute
+    static long thousandths_of_bar(double pa) { return std::lround(pa / 100); }
+
+    // Whether a probe reads what a rule wants of one in this role.
+    bool fits(ProbeRole role, std::size_t probe) const
+    {
+        const Reads does = probe < reads_.size() ? reads_[probe] : Reads::temperature;
+        switch (does) {
+        case Reads::flow: return role == ProbeRole::flow;
+        case Reads::pressure: return role == ProbeRole::pressure;
+        case Reads::irradiance: return role == ProbeRole::sun;
+        case Reads::temperature: break;
+        }
+        return role != ProbeRole::flow && role != ProbeRole::pressure && role != ProbeRole::sun;
+    }
+
     const SpeedRange* range_of(std::size_t r) const
     {
         const auto* d = as<SpeedByDifference>(r);
@@ -137,6 +162,7 @@ protected:
 
     RuleSet set_;
     std::vector<std::string> probes_;
+    std::vector<Reads> reads_; // of the first of them; the others read a temperature
     std::vector<bool> works_;
     std::vector<std::vector<std::string>> uses_;
     std::vector<std::vector<int>> outputs_of_;

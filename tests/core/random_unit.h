@@ -7,15 +7,28 @@ namespace vernal::random_unit {
 
 // How much a unit may have.
 struct Scale {
-    std::vector<std::string> probes{"S1", "S2", "S3"}, outputs{"P1", "P2", "V1"};
+    std::vector<std::string> probes{"S1", "S2", "S3", "F1", "G1", "E1"}, outputs{"P1", "P2", "V1"};
+    std::vector<Reads> reads{Reads::temperature, Reads::temperature, Reads::temperature, Reads::flow, Reads::pressure, Reads::irradiance};
+    std::vector<std::string> that_read(Reads what) const
+    {
+        std::vector<std::string> out;
+        for (std::size_t i = 0; i < probes.size(); ++i)
+            if (reads[i] == what)
+                out.push_back(probes[i]);
+        return out;
+    }
     int rules = 12;
 };
 // All that there is room for.
 inline Scale full_scale()
 {
-    Scale s{{}, {}, static_cast<int>(max_rules)};
+    Scale s{{}, {}, {}, static_cast<int>(max_rules)};
     for (std::size_t i = 1; i <= max_probes; ++i)
         s.probes.push_back("S" + std::to_string(i));
+    s.reads.assign(max_probes, Reads::temperature);
+    s.reads[12] = Reads::irradiance;
+    s.reads[13] = Reads::pressure;
+    s.reads[15] = Reads::flow;
     for (std::size_t i = 1; i <= max_outputs; ++i)
         s.outputs.push_back("P" + std::to_string(i));
     return s;
@@ -28,7 +41,7 @@ struct Draws {
     const Scale& scale;
     int guards = 0;
     std::string one_of(const std::vector<std::string>& from) { return from[static_cast<std::size_t>(pick(0, static_cast<int>(from.size())))]; }
-    std::string probe() { return pick(0, 30) == 0 ? std::string("S99") : one_of(scale.probes); }
+    std::string probe(Reads reads = Reads::temperature) { return pick(0, 30) == 0 ? std::string("S99") : one_of(pick(0, 30) == 0 ? scale.probes : scale.that_read(reads)); }
     std::string maybe(const std::string& key) { return pick(0, 2) == 0 ? std::string() : key; }
     TempDiff kelvin(int lo, int hi) { return TempDiff::kelvin(pick(lo, hi)); }
     Temperature celsius(int lo, int hi) { return Temperature::celsius(pick(lo, hi)); }
@@ -73,7 +86,7 @@ struct Draws {
         const std::string a = probe(), b = probe(), other = one_of(scale.outputs);
         const TempDiff h = kelvin(-1, 6);
         decltype(Rule::body) body = Differential{a, b, kelvin(2, 6), kelvin(-1, 3), {}};
-        switch (pick(0, 37)) {
+        switch (pick(0, 43)) {
         case 0: body = Differential{a, b, kelvin(0, 10), kelvin(-2, 8), conditioning()}; break;
         case 1: body = StoreLimit{a, celsius(20, 45), h, kelvin(0, 4), pick(0, 2) ? "" : b}; break;
         case 2: body = CutOut{a, celsius(25, 50), h}; break;
@@ -112,6 +125,14 @@ struct Draws {
         case 35: body = Follow{other, s(15), s(15)}; break;
         case 29:
         case 30: body = TapCirculation{maybe(a), maybe(b), windows(), celsius(15, 40), celsius(18, 45), celsius(15, 40), h}; break;
+        case 38:
+            if (++guards <= 2)
+                body = FlowGuard{probe(Reads::flow), (pick(0, 30) == 0 ? 0 : pick(12, 40)) * 1e-3 / 60, s(30) + 1, s(40), s(4)};
+            break;
+        case 39:
+        case 40: body = PressureAlarm{probe(Reads::pressure), pick(0, 3) == 0 ? 0 : pick(12, 30) * 1e5, pick(0, 3) == 0 ? 0 : pick(25, 50) * 1e5, pick(0, 6) * 1e5, s(20)}; break;
+        case 41:
+        case 42: body = SunStart{probe(Reads::irradiance), static_cast<double>(pick(20, 45)), static_cast<double>(pick(12, 40)), conditioning()}; break;
         default: break;
         }
         return body;

@@ -386,7 +386,7 @@ TEST(Replay, a_missing_column_is_an_error)
 TEST(Why, a_valve_turns_when_its_probe_rises_and_back_when_it_falls)
 {
     const Variant v = new_job("dump").variants[0];
-    const Program program = compile(v.unit, probe_keys(v)).program;
+    const Program program = compile(v).program;
     EngineState state = power_up(program);
     Inputs in;
     in.readings[0] = {85000, true}; // the collector, 10 K below the limit
@@ -403,7 +403,7 @@ TEST(Why, a_valve_turns_when_its_probe_rises_and_back_when_it_falls)
 TEST(Divert, overrules_a_full_tank_and_not_the_cut_out)
 {
     const Variant v = new_job("dump").variants[0];
-    const Program program = compile(v.unit, probe_keys(v)).program;
+    const Program program = compile(v).program;
     EngineState state = power_up(program);
     Inputs in;
     in.readings[0] = {95000, true};
@@ -418,7 +418,7 @@ TEST(Divert, overrules_a_full_tank_and_not_the_cut_out)
 TEST(Why, says_what_decides_and_how_far_it_is)
 {
     const Variant v = new_job("glycol-coil").variants[0];
-    const Program p = compile(v.unit, probe_keys(v)).program;
+    const Program p = compile(v).program;
     EngineState s = power_up(p);
     Inputs in;
     in.readings[0].mk = 26600;

@@ -18,7 +18,7 @@ struct Bench {
     Inputs in;
     EngineState state;
     Decisions decisions{};
-    explicit Bench(Variant variant) : v(std::move(variant)), compiled(compile(v.unit, probe_keys(v))), state(power_up(compiled.program)) {}
+    explicit Bench(Variant variant) : v(std::move(variant)), compiled(compile(v)), state(power_up(compiled.program)) {}
     void read(const char* key, double c)
     {
         for (std::size_t i = 0; i < v.probes.size(); ++i)

@@ -1,5 +1,7 @@
 #include "scene.h"
 
+#include <QPainterPath>
+
 #include <algorithm>
 
 namespace vernal {
@@ -14,7 +16,12 @@ void put(Layout& l, Part part, const QPolygonF& corners)
 }
 
 void place_first(Layout& l) { put(l, Part::collector, slanted(196, 44, 290)); }
-void connect_first(Layout& l) { l.sheet.probes[ProbePlace::collector] = l.array_outlet(Part::collector); }
+void connect_first(Layout& l)
+{
+    const QPolygonF& array = l.sheet.array[Part::collector];
+    l.sheet.probes[ProbePlace::collector] = l.array_outlet(Part::collector);
+    l.sheet.probes[ProbePlace::sun_sensor] = array[0] + 0.3 * (array[3] - array[0]);
+}
 
 void place_second(Layout& l) { put(l, Part::collector_2, slanted(l.frame.plain_pair ? 420 : l.frame.lane - 204, 64, 170)); }
 
@@ -55,8 +62,22 @@ void connect_second(Layout& l)
     l.pipe(Segment::supply_2, {{pump + QPointF(20, -10), QPointF(668, pump.y() - 10), QPointF(668, 212), QPointF(in.x() - 30, 212), QPointF(in.x() - 30, in.y())}});
 }
 
+// Water that runs down an open absorber, in bends.
+QPainterPath rivulet(const QPointF& from, const QPointF& to)
+{
+    constexpr int bends = 4;
+    constexpr double aside = 5;
+    QPainterPath path(from);
+    for (int i = 0; i < bends; ++i) {
+        const QPointF end = from + (i + 1.0) / bends * (to - from), middle = from + (i + 0.5) / bends * (to - from);
+        path.quadTo(middle + QPointF(i % 2 == 0 ? aside : -aside, 0), end);
+    }
+    return path;
+}
+
 void paint_array(const PartScene& s, Part part, Segment shows)
 {
+    const bool trickles = s.arrangement.answers.array == Array::trickle;
     const QPolygonF& array = s.sheet.array.at(part);
     const auto& temps = s.now.of(shows);
     s.p.setPen(QPen(theme().second_ink, 1.5));
@@ -67,8 +88,14 @@ void paint_array(const PartScene& s, Part part, Segment shows)
         const double f = (static_cast<double>(i) + 0.5) / static_cast<double>(tubes);
         const QPointF top = array[0] + f * (array[1] - array[0]), bottom = array[3] + f * (array[2] - array[3]);
         const double c = temps.empty() ? NAN : temps[std::min(temps.size() - 1, static_cast<std::size_t>(f * static_cast<double>(temps.size())))];
+        const QPointF from = top + 0.16 * (bottom - top), to = bottom - 0.16 * (bottom - top);
+        if (trickles) {
+            s.p.setPen(QPen(temperature_colour(c), s.now.drained ? 1.5 : 3, Qt::SolidLine, Qt::RoundCap));
+            s.p.drawPath(rivulet(from, to));
+            continue;
+        }
         s.p.setPen(QPen(temperature_colour(c), s.now.drained ? 4 : 13, Qt::SolidLine, Qt::RoundCap));
-        s.p.drawLine(top + 0.16 * (bottom - top), bottom - 0.16 * (bottom - top));
+        s.p.drawLine(from, to);
     }
 }
 
@@ -86,7 +113,7 @@ void label_first(const PartScene& s)
         return;
     QStringList lines{QObject::tr("%1 at the outlet").arg(s.words(s.now.of(Segment::collector).back(), Quantity::temperature)), QObject::tr("%1 on it").arg(s.words(s.now.plane, Quantity::irradiance)), QObject::tr("air %1").arg(s.words(s.now.air, Quantity::temperature))};
     if (s.arrangement.drains)
-        lines << (s.now.drained ? QObject::tr("array empty") : QObject::tr("array full"));
+        lines << (s.now.drained ? QObject::tr("array empty") : s.arrangement.answers.array == Array::trickle ? QObject::tr("%1 of it wet").arg(s.words(s.now.wet_share, Quantity::ratio)) : QObject::tr("array full"));
     s.say(QRectF(14, 14 + line, 300, 4 * line), Qt::AlignLeft | Qt::AlignTop, lines.join(QLatin1Char('\n')), theme().second_ink, {13, false, true, false});
 }
 

@@ -25,6 +25,7 @@ void connect_return(Layout& l)
     }
     l.pipe(Segment::return_pipe, QPolygonF{{out}} + way);
     l.sheet.probes[ProbePlace::return_pipe] = l.at(Part::back).center();
+    l.sheet.probes[ProbePlace::flow_meter] = way.size() > 1 ? 0.5 * (way[way.size() - 2] + way.last()) : way.last();
 }
 
 void connect_supply(Layout& l)

@@ -37,6 +37,12 @@ void paint_check_valve(const PartScene& s)
         s.say(QRectF(c.x() + 16, c.y() - 10, 60, 20), Qt::AlignLeft | Qt::AlignVCenter, QObject::tr("leaks"), t.second_ink, {});
 }
 
+void connect_vessel(Layout& l)
+{
+    const QRectF r = l.at(Part::vessel);
+    l.sheet.probes[ProbePlace::pressure_sensor] = {r.right(), r.bottom() - 8};
+}
+
 void paint_vessel(const PartScene& s)
 {
     const Theme& t = theme();
@@ -111,7 +117,7 @@ std::vector<PartDrawing> protection_drawings()
 {
     return {
         {Part::check_valve, place_check_valve, nullptr, nullptr, paint_check_valve, nullptr, false},
-        {Part::vessel, place_vessel, nullptr, nullptr, paint_vessel, nullptr, false},
+        {Part::vessel, place_vessel, nullptr, connect_vessel, paint_vessel, nullptr, false},
         {Part::element, nullptr, nullptr, connect_element, paint_element, nullptr, false},
         {Part::wiring, place_wiring, nullptr, nullptr, paint_wiring, nullptr, false},
         {Part::pump, nullptr, nullptr, nullptr, paint_drain_valve, nullptr, false},

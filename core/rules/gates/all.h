@@ -4,6 +4,7 @@
 #include "away.h"
 #include "cycle.h"
 #include "drain.h"
+#include "flow_guard.h"
 #include "follow.h"
 #include "guard.h"
 #include "pressed.h"
@@ -16,7 +17,7 @@
 
 namespace vernal {
 
-using GateKinds = std::tuple<WindowGate, SeasonGate, AwayGate, TermGate, CycleGate, FollowGate, RunOnGate, DrainGate, PressedGate, GuardGate>;
+using GateKinds = std::tuple<WindowGate, SeasonGate, AwayGate, TermGate, CycleGate, FollowGate, RunOnGate, DrainGate, PressedGate, GuardGate, FlowGuardGate>;
 
 // Calls f(G{}) for the kind of this gate and gives what it gives.
 template <class F>

@@ -12,6 +12,7 @@
 #include "exercise.h"
 #include "fill.h"
 #include "fixed_difference.h"
+#include "flow_guard.h"
 #include "follow.h"
 #include "freeze.h"
 #include "heat_once.h"
@@ -21,6 +22,7 @@
 #include "low_voltage.h"
 #include "mixing_limit.h"
 #include "night_cooling.h"
+#include "pressure_alarm.h"
 #include "run_times.h"
 #include "second_store.h"
 #include "series_thermostat.h"
@@ -28,6 +30,7 @@
 #include "speed_to_rise.h"
 #include "speed_to_temperature.h"
 #include "store_limit.h"
+#include "sun_start.h"
 #include "tap_circulation.h"
 #include "thermostat.h"
 #include "timer.h"
@@ -37,6 +40,6 @@
 namespace vernal {
 
 using RuleBody = std::variant<Differential, StoreLimit, CutOut, RunTimes, Divert, LinkedDifference, FixedDifference, SecondStore, SpeedByDifference, SpeedToRise, SpeedToTemperature, MixingLimit, SeriesThermostat, CollectorMinimum, Freeze,
-    DrainDown, NightCooling, DrainTime, Fill, DryRun, LowVoltage, Look, Heating, HeatOnce, Disinfection, Thermostat, Timer, Exercise, Follow, TapCirculation>;
+    DrainDown, NightCooling, DrainTime, Fill, DryRun, LowVoltage, Look, Heating, HeatOnce, Disinfection, Thermostat, Timer, Exercise, Follow, TapCirculation, FlowGuard, PressureAlarm, SunStart>;
 
 } // namespace vernal
