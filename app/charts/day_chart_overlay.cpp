@@ -42,6 +42,21 @@ void DayChart::paint_ends(QPainter& p) const
     }
 }
 
+// At the right end of its lane, on a ground that lets the lane be seen.
+void DayChart::paint_lane_scales(QPainter& p) const
+{
+    p.setFont(text_font(12));
+    for (const auto& [lane, words] : lane_scales_) {
+        const int w = p.fontMetrics().horizontalAdvance(words) + 8, h = std::min(lane_px() - 2, 16);
+        const QRect box(lanes_->right() - w - 2, lanes_->top() + lane * lane_px() + (lane_px() - h) / 2, w, h);
+        QColor ground = theme().card;
+        ground.setAlpha(200);
+        p.fillRect(box, ground);
+        p.setPen(theme().ink);
+        p.drawText(box, Qt::AlignCenter, words);
+    }
+}
+
 // The hours, but where the cursor's own stands.
 void DayChart::paint_hours(QPainter& p) const
 {

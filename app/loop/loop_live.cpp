@@ -39,7 +39,7 @@ LoopLive live_at(const Outcome& o, std::size_t i, const Network& net, const Arra
                 l.flows[static_cast<std::size_t>(s)] = true;
         }
     l.drained = r.flows.drained;
-    l.wet_share = r.flows.wet_share;
+    l.wet_share = r.flows.wet_share[0];
     l.power_volt = static_cast<double>(r.volt);
     l.charge = static_cast<double>(r.charge);
     l.pressure_pa = static_cast<double>(r.pressure_pa);

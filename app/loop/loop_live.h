@@ -10,7 +10,8 @@
 namespace vernal {
 
 struct LoopLive {
-    bool known = false, drained = false;
+    bool known = false;
+    unsigned drained = 0; // bit per array: it stands empty
     std::uint32_t running = 0;
     std::array<std::vector<double>, segments> along; // °C in the order of the flow
     std::vector<double> tank, tank_2;                // from the bottom

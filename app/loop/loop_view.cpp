@@ -308,7 +308,7 @@ void LoopView::paint_probes(const PartScene& scene) const
         const bool behind = probe.place == ProbePlace::pressure_sensor; // between vessel and pipe there is no room
         const QRectF beside(at.x() - 44, at.y() - 10, 30, 20), over(at.x() - 20, at.y() - 31, 40, 20), right(at.x() + 12, at.y() - 10, 30, 20);
         const Qt::AlignmentFlag side = above ? Qt::AlignHCenter : behind ? Qt::AlignLeft
-                                                                        : Qt::AlignRight;
+                                                                         : Qt::AlignRight;
         scene.say(above ? over : behind ? right
                                         : beside,
             static_cast<int>(Qt::AlignVCenter) | static_cast<int>(side), qs(probe.key), t.ink, {13, true});

@@ -8,7 +8,7 @@ Layout::Frame frame_of(const Arrangement& a, double& width)
 {
     const bool exchanger = a.has(Part::exchanger), cooler = a.has(Part::cooler), pair = a.has(Part::collector_2), two_tanks = a.has(Part::tank_2);
     Layout::Frame f;
-    f.plain_pair = pair && a.has(Part::tank) && !exchanger && !cooler && !two_tanks;
+    f.plain_pair = pair && a.has(Part::tank) && !exchanger && !cooler && !two_tanks && !a.has(Part::reservoir);
     f.store_right = two_tanks ? 540 : a.has(Part::pool) ? 550
                                   : a.has(Part::slab)   ? 556
                                   : a.has(Part::room)   ? 500
@@ -21,7 +21,7 @@ Layout::Frame frame_of(const Arrangement& a, double& width)
         f.lane += 40; // the valve between the tanks stands beside the cooler's
     if (pair && !f.plain_pair) {
         f.lane = std::max(f.lane, 630.0);
-        f.lane_top = 206;
+        f.lane_top = a.has(Part::reservoir) && a.has(Part::tank) && !exchanger && !two_tanks ? 198 : 206; // over the tank's name
     }
     if (a.has(Part::reservoir) || f.lane_top > 0)
         f.valve_y = 236;

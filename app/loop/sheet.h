@@ -38,8 +38,8 @@ struct Sheet {
     enum class Side { left,
         right,
         above };
-    std::map<Part, Side> pump_words; // where its output and flow are written
-    QLineF cable;                    // from the breaker to the pump; null: another part draws it
+    std::map<Part, Side> pump_words;          // where its output and flow are written
+    QLineF cable;                             // from the breaker to the pump; null: another part draws it
     bool lies_level(const QPointF& at) const; // a pipe that runs through here
 };
 

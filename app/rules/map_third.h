@@ -11,7 +11,7 @@ struct MapThird {
     enum Kind { hour,
         supply,
         probe } kind = hour;
-    std::size_t channel = 0; // of a probe
+    std::size_t channel = 0;          // of a probe
     Reads reads = Reads::temperature; // what it reads
     bool operator==(const MapThird&) const = default;
 

@@ -386,8 +386,7 @@ private:
     {
         if (!loop_.drains || !uncovered(a_.array))
             return;
-        CollectorMinimum rule = limit<CollectorMinimum>("S1", 25, 3);
-        add("P1", rule);
+        each_array([&](const std::string& pump, const std::string& source) { add(pump, limit<CollectorMinimum>(source.c_str(), 25, 3)); });
     }
 
     // Water that stays up there is kept from freezing with warm water: only where frost is rare.

@@ -43,7 +43,7 @@ struct Probe {
     Condition condition;
     ReadBy read_by;
     std::vector<CurvePoint> points; // measured
-    Instrument instrument;        // in place of curve, lag and all above but the condition, where it reads no temperature
+    Instrument instrument;          // in place of curve, lag and all above but the condition, where it reads no temperature
     std::string id{};               // this and the ids below: see ids.h
     bool operator==(const Probe&) const = default;
 };

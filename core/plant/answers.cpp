@@ -69,7 +69,6 @@ const std::vector<Refusal>& refusals()
         {{is(Empties::open_tank), is(Store::pool, Store::slab, Store::room)}, "The open tank into which the array drains is the store"},
         {{is(Empties::open_tank), is(Store::two_tanks)}, "Two open tanks on one valve would level out through it"},
         {{is(Empties::open_tank), is(Carrier::glycol)}, "An open tank's own water fills the array"},
-        {{is(Empties::reservoir, Empties::open_tank), is(Fields::two)}, "This program follows the water of one array that empties by itself; two of them it does not yet"},
         {{is(Empties::reservoir, Empties::open_tank, Empties::valve), is(Carrier::water), is(Excess::cooler)}, "What empties its array against frost leaves water in a cooler in the open, which freezes: a loop through the house, or glycol"},
         {{is(Array::tubes), is(Empties::valve)}, "Tubes stay warm while the pipe beside them freezes: a valve that drains by the collector's probe opens too late"},
         {{is(Transfer::coil), is(Store::pool, Store::slab, Store::room)}, "A coil lies in a tank"},

@@ -41,7 +41,8 @@ Draining draining(const Loop& l, double altitude_m)
 {
     // Climbs the lift indoors, then runs outdoors: at most its whole length.
     const auto above = [&](const Pipe& p) { return std::min(p.outdoor_m + std::max(0.0, l.drain_back.lift_m), p.length_m) * std::numbers::pi / 4 * p.bore_m * p.bore_m; };
-    const double array = l.collector.content_m3, pipe = above(l.supply) + above(l.back);
+    const bool two = arrangement_of(l).has(Part::collector_2);
+    const double array = l.collector.content_m3 + (two ? l.collector_2.content_m3 : 0.0), pipe = above(l.supply) + above(l.back) + (two ? above(l.supply_2) + above(l.back_2) : 0.0);
     return {array, pipe, reservoir_reserve * (array + pipe), hot_return_c, siphon_height_m(hot_return_c, altitude_m)};
 }
 
@@ -50,12 +51,23 @@ HydraulicState::HydraulicState(const Network& network, const Loop& loop, double 
       power_(loop, network.arrangement().has(Part::battery) ? Power::Source::battery : network.arrangement().has(Part::panel) ? Power::Source::panel
                                                                                                                               : Power::Source::mains)
 {
-    loop_pump_ = network.arrangement().output_of(Driver::pump);
+    pumps_ = {network.arrangement().output_of(Driver::pump), network.arrangement().output_of(Driver::pump_2)};
     settle_flows({});
     if (may_reverse())
         reverse_left_s_ = reverse_every_s;
     if (drains())
-        enter(Filling::empty, never);
+        for (std::size_t k = 0; k < arrays(); ++k)
+            water_[k].enter(Filling::empty, never);
+}
+
+unsigned HydraulicState::drained() const
+{
+    unsigned out = 0;
+    for (std::size_t k = 0; k < arrays(); ++k) {
+        const Filling state = water_[k].state;
+        out |= static_cast<unsigned>(let_out() || (drains() && (state == Filling::empty || state == Filling::filling))) << k;
+    }
+    return out;
 }
 
 bool HydraulicState::may_reverse() const { return loop_.check_valve.leak > 0 && network_.arrangement().has(Part::check_valve); }
@@ -88,16 +100,20 @@ void HydraulicState::settle_flows(const std::vector<double>& t)
         pump.speed *= acting_.pumps[which].speed_share();
         return pump_flow(loop_, r, pump, carried, lift_m) * acting_.pumps[which].flow_share();
     };
-    full_flow_ = flow(a.routes.front(), loop_.pump, 0, fluid, 0);
-    lifted_flow_ = a.drains ? flow(a.routes.front(), loop_.pump, 0, fluid, loop_.drain_back.lift_m) : full_flow_;
-    Pump filling = loop_.pump;
-    filling.speed = loop_.drain_back.fill_boost ? 1.0 : filling.speed;
-    filling_flow_ = a.drains ? flow(a.routes.front(), filling, 0, fluid, loop_.drain_back.lift_m) : full_flow_;
+    const auto settle = [&](Water& w, const Route& r, const Pump& pump, std::size_t which) {
+        const double lift_m = loop_.drain_back.lift_m;
+        Pump filling = pump;
+        filling.speed = loop_.drain_back.fill_boost ? 1.0 : filling.speed;
+        w.full_flow = flow(r, pump, which, fluid, 0);
+        w.lifted_flow = a.drains ? flow(r, pump, which, fluid, lift_m) : w.full_flow;
+        w.filling_flow = a.drains ? flow(r, filling, which, fluid, lift_m) : w.full_flow;
+    };
+    settle(water_[0], a.routes.front(), loop_.pump, 0);
     for (const Route& r : a.routes) {
         if (r.turns == Driver::pump_2)
-            other_flow_[0] = flow(r, loop_.pump_2, r.pump, fluid, 0);
+            settle(water_[1], r, loop_.pump_2, r.pump);
         if (r.turns == Driver::exchanger_pump)
-            other_flow_[1] = flow(r, loop_.exchanger_pump, r.pump, glycol_water(0), 0);
+            exchanger_flow_ = flow(r, loop_.exchanger_pump, r.pump, glycol_water(0), 0);
     }
 }
 
@@ -105,7 +121,7 @@ void HydraulicState::settle_reverse(const std::vector<double>& t)
 {
     reverse_left_s_ = reverse_every_s;
     const auto cold = {Segment::collector, Segment::supply_pipe}, warm = {Segment::return_pipe, Segment::coil, Segment::tank_down, Segment::exchanger_hot, Segment::pool, Segment::slab, Segment::room};
-    const double free = pump_ || acting_.shut || acting_.emptied ? 0.0 : thermosiphon_flow(loop_, open_route(), network_.mean_c(cold, t), network_.mean_c(warm, t));
+    const double free = water_[0].pump || acting_.shut || acting_.emptied ? 0.0 : thermosiphon_flow(loop_, open_route(), network_.mean_c(cold, t), network_.mean_c(warm, t));
     // In steps of a fifth: factors are kept per flow.
     const double share = free * loop_.check_valve.leak / loop_.pump.flow_m3_s;
     reverse_m3_s_ = share < least_reverse ? 0.0 : std::exp2(std::round(4 * std::log2(share)) / 4) * loop_.pump.flow_m3_s;
@@ -145,30 +161,39 @@ double HydraulicState::round_m3_s(const Route& r) const
 }
 
 // A dip pipe that lost its water, and water that boils before the pump takes it.
-void HydraulicState::settle_suction(const std::vector<double>& t)
+void HydraulicState::settle_suction(std::size_t array, const std::vector<double>& t)
 {
     const DrainBack& d = loop_.drain_back;
-    cavitates_ = cavitates_ || suction_head_m(t[network_.node_of(ProbePlace::supply_pipe)], d.suction_m, altitude_m_) < d.suction_need_m;
-    air_locked_ = air_locked_ || (d.ports_swapped && state_ == Filling::running && since_full_s_ >= sweep_s());
+    Water& w = water_[array];
+    const std::size_t inlet = array == 0 ? network_.node_of(ProbePlace::supply_pipe) : network_.nodes_of(Segment::supply_2).first;
+    w.cavitates = w.cavitates || suction_head_m(t[inlet], d.suction_m, altitude_m_) < d.suction_need_m;
+    w.air_locked = w.air_locked || (d.ports_swapped && w.state == Filling::running && w.since_full_s >= sweep_s(array));
 }
 
 Trouble HydraulicState::trouble() const
 {
-    if (!pump_)
+    const Trouble first = trouble(0);
+    return first != Trouble::none || !drains() || arrays() < 2 ? first : trouble(1);
+}
+
+Trouble HydraulicState::trouble(std::size_t array) const
+{
+    const Water& w = water_[array];
+    if (!w.pump)
         return Trouble::none;
-    if (stands_still())
+    if (follows_sun() && power_.speed(true) <= 0)
         return Trouble::no_power;
-    if (loop_.pump.shut || acting_.shut)
+    if (pump_of(array).shut || (array == 0 && acting_.shut))
         return Trouble::dead_head;
-    if (steamed_[0])
+    if (steamed_[array])
         return Trouble::steam;
     if (!drains())
         return Trouble::none;
-    return !primed_ ? Trouble::no_prime : cavitates_                                     ? Trouble::cavitates
-                                      : air_locked_                                      ? Trouble::air_lock
-                                      : filling_flow_ <= 0 && state_ == Filling::filling ? Trouble::dry
-                                      : state_ == Filling::running && ring_flow() <= 0   ? Trouble::dry
-                                                                                         : Trouble::none;
+    return !w.primed ? Trouble::no_prime : w.cavitates                                        ? Trouble::cavitates
+                                       : w.air_locked                                         ? Trouble::air_lock
+                                       : w.filling_flow <= 0 && w.state == Filling::filling   ? Trouble::dry
+                                       : w.state == Filling::running && ring_flow(array) <= 0 ? Trouble::dry
+                                                                                              : Trouble::none;
 }
 
 void HydraulicState::count_trouble(double seconds)
@@ -183,12 +208,6 @@ void HydraulicState::count_trouble(double seconds)
     case Trouble::dead_head: figures_.dead_head_s += seconds; return;
     case Trouble::steam: figures_.steam_s += seconds; return;
     }
-}
-
-void HydraulicState::enter(Filling state, double seconds)
-{
-    state_ = state;
-    left_s_ = seconds;
 }
 
 void HydraulicState::weather(const Surroundings& s)
@@ -212,23 +231,24 @@ std::size_t HydraulicState::motors_of(const Acting& acting) const
     std::size_t n = 0;
     for (const auto& [part, driver] : {std::pair{Part::pump, Driver::pump}, {Part::pump_2, Driver::pump_2}, {Part::exchanger_pump, Driver::exchanger_pump}})
         n += a.has(part) && (acting.running >> a.driven_by(driver) & 1U) != 0 ? 1 : 0;
-    return loop_pump_ >= 0 ? n : 0;
+    return pumps_[0] >= 0 ? n : 0;
 }
 
 void HydraulicState::steam(const std::array<bool, 2>& arrays) { steamed_ = arrays; }
 
 void HydraulicState::act(const Acting& acting, const std::vector<double>& t)
 {
-    const bool on = loop_pump_ >= 0 && (acting.running >> loop_pump_ & 1U) != 0;
+    const auto asked = [&](std::size_t array) { return pumps_[array] >= 0 && (acting.running >> pumps_[array] & 1U) != 0; };
     const bool turned = acting.pumps != acting_.pumps, moved = acting.shut != acting_.shut || acting.emptied != acting_.emptied;
     acting_ = acting;
     if (turned) {
         power_.load(acting.pumps[0].power_share());
         settle_flows({});
     }
-    if (turned && drains() && on && pump_ && state_ == Filling::filling) // what is still missing, at the new speed
-        left_s_ = filling_flow_ > 0 && trouble() == Trouble::none ? std::min(left_s_, network_.draining_m3() / filling_flow_) : never;
-    if (moved && may_reverse() && !on) {
+    for (std::size_t k = 0; k < arrays(); ++k)
+        if (Water& w = water_[k]; turned && drains() && asked(k) && w.pump && w.state == Filling::filling) // what is still missing, at the new speed
+            w.left_s = w.filling_flow > 0 && trouble(k) == Trouble::none ? std::min(w.left_s, network_.draining_m3(k) / w.filling_flow) : never;
+    if (moved && may_reverse() && !asked(0)) {
         reverse_m3_s_ = 0;
         reverse_left_s_ = reverse_every_s;
     }
@@ -239,41 +259,51 @@ void HydraulicState::act(const Acting& acting, const std::vector<double>& t)
         if (starts || motors == 0) // one that only stops leaves the others as they are until power is looked at again
             power_.switched(motors > 0);
     }
-    if (on == pump_)
-        return;
-    pump_ = on;
-    if (may_reverse()) {
+    for (std::size_t k = 0; k < arrays(); ++k)
+        if (asked(k) != water_[k].pump)
+            act_on(k, asked(k), t);
+}
+
+// An array's pump starts or stops.
+void HydraulicState::act_on(std::size_t array, bool on, const std::vector<double>& t)
+{
+    Water& w = water_[array];
+    w.pump = on;
+    if (array == 0 && may_reverse()) {
         reverse_m3_s_ = 0;
         reverse_left_s_ = on ? never : reverse_every_s;
     }
     if (!drains())
         return;
-    siphon_ = cavitates_ = air_locked_ = false;
-    primed_ = primed_ && (on || loop_.drain_back.holds_prime || loop_.drain_back.suction_m <= 0);
+    w.siphon = w.cavitates = w.air_locked = false;
+    w.primed = w.primed && (on || loop_.drain_back.holds_prime || loop_.drain_back.suction_m <= 0);
     if (on)
-        settle_suction(t);
-    since_full_s_ = 0;
+        settle_suction(array, t);
+    w.since_full_s = 0;
     if (!on) // a half-filled array runs back sooner; the whole time is the safe side
-        return enter(state_ == Filling::running ? Filling::draining : Filling::empty, state_ == Filling::running ? loop_.drain_back.drain_s : never);
-    if (state_ == Filling::draining) // what is still up there is soon joined
-        return enter(Filling::running, never);
+        return w.enter(w.state == Filling::running ? Filling::draining : Filling::empty, w.state == Filling::running ? loop_.drain_back.drain_s : never);
+    if (w.state == Filling::draining) // what is still up there is soon joined
+        return w.enter(Filling::running, never);
     ++figures_.fills;
-    figures_.steam_fills += t[network_.node_of(ProbePlace::collector)] > open_steam_c ? 1 : 0;
-    enter(Filling::filling, filling_flow_ > 0 && trouble() == Trouble::none ? network_.draining_m3() / filling_flow_ : never);
+    const std::size_t outlet = network_.node_of(array == 0 ? ProbePlace::collector : ProbePlace::collector_2);
+    figures_.steam_fills += t[outlet] > open_steam_c ? 1 : 0;
+    w.enter(Filling::filling, w.filling_flow > 0 && trouble(array) == Trouble::none ? network_.draining_m3(array) / w.filling_flow : never);
 }
 
 // While the array is full: until the return is swept at the filling speed, then at the set one.
-double HydraulicState::ring_flow() const
+double HydraulicState::ring_flow(std::size_t array) const
 {
-    return cavitates_ || air_locked_ ? 0.0 : siphon_                 ? full_flow_
-                                         : since_full_s_ < sweep_s() ? filling_flow_
-                                                                     : lifted_flow_;
+    const Water& w = water_[array];
+    return w.cavitates || w.air_locked ? 0.0 : w.siphon                      ? w.full_flow
+                                           : w.since_full_s < sweep_s(array) ? w.filling_flow
+                                                                             : w.lifted_flow;
 }
 
-double HydraulicState::sweep_s() const
+double HydraulicState::sweep_s(std::size_t array) const
 {
-    const double section = std::numbers::pi / 4 * loop_.back.bore_m * loop_.back.bore_m;
-    return filling_flow_ > 0 ? loop_.back.length_m * section / filling_flow_ : never;
+    const Pipe& back = array == 0 ? loop_.back : loop_.back_2;
+    const double section = std::numbers::pi / 4 * back.bore_m * back.bore_m;
+    return water_[array].filling_flow > 0 ? back.length_m * section / water_[array].filling_flow : never;
 }
 
 double HydraulicState::until_change_s() const
@@ -282,20 +312,26 @@ double HydraulicState::until_change_s() const
         return natural_every_s;
     if (!drains())
         return reverse_left_s_;
-    const double sweep = sweep_s() - since_full_s_;
-    return state_ == Filling::running && !siphon_ && sweep > 0 ? sweep : left_s_;
+    double out = never;
+    for (std::size_t k = 0; k < arrays(); ++k) {
+        const Water& w = water_[k];
+        const double sweep = sweep_s(k) - w.since_full_s;
+        out = std::min(out, w.state == Filling::running && !w.siphon && sweep > 0 ? sweep : w.left_s);
+    }
+    return out;
 }
 
-void HydraulicState::settle_siphon(const std::vector<double>& t, double seconds)
+void HydraulicState::settle_siphon(std::size_t array, const std::vector<double>& t, double seconds)
 {
-    const double bore = loop_.back.bore_m, section = std::numbers::pi / 4 * bore * bore;
-    const bool swept = since_full_s_ >= sweep_s(), just = swept && since_full_s_ - seconds < sweep_s();
+    Water& w = water_[array];
+    const double bore = (array == 0 ? loop_.back : loop_.back_2).bore_m, section = std::numbers::pi / 4 * bore * bore;
+    const bool swept = w.since_full_s >= sweep_s(array), just = swept && w.since_full_s - seconds < sweep_s(array);
     // Formed by the flow that sweeps, held by what the set speed gives.
-    const double flow = siphon_ ? full_flow_ : just ? std::min(filling_flow_, full_flow_)
-                                                    : lifted_flow_;
+    const double flow = w.siphon ? w.full_flow : just ? std::min(w.filling_flow, w.full_flow)
+                                                      : w.lifted_flow;
     const bool fast = flow / section > siphon_froude * std::sqrt(gravity_m_s2 * bore);
-    const double top_c = t[network_.node_of(ProbePlace::collector)];
-    siphon_ = loop_.drain_back.siphon && !trickles() && fast && (siphon_ || swept) && loop_.drain_back.lift_m < siphon_height_m(top_c, altitude_m_);
+    const double top_c = t[network_.node_of(array == 0 ? ProbePlace::collector : ProbePlace::collector_2)];
+    w.siphon = loop_.drain_back.siphon && !trickles() && fast && (w.siphon || swept) && loop_.drain_back.lift_m < siphon_height_m(top_c, altitude_m_);
 }
 
 void HydraulicState::pass(double seconds, std::vector<double>& t)
@@ -313,26 +349,36 @@ void HydraulicState::pass(double seconds, std::vector<double>& t)
         settle_tempering(t);
     if (!drains())
         return;
-    if (pump_)
-        settle_suction(t);
-    if (state_ == Filling::running) {
-        since_full_s_ += seconds;
-        settle_siphon(t, seconds);
-        figures_.lifting_s += siphon_ ? 0.0 : seconds;
+    bool lifts = false;
+    for (std::size_t k = 0; k < arrays(); ++k) {
+        pass(k, seconds, t);
+        lifts = lifts || (water_[k].since_full_s > 0 && water_[k].state == Filling::running && !water_[k].siphon);
     }
-    left_s_ -= seconds;
-    if (left_s_ > 1e-9)
+    figures_.lifting_s += lifts ? seconds : 0.0;
+}
+
+void HydraulicState::pass(std::size_t array, double seconds, std::vector<double>& t)
+{
+    Water& w = water_[array];
+    if (w.pump)
+        settle_suction(array, t);
+    if (w.state == Filling::running) {
+        w.since_full_s += seconds;
+        settle_siphon(array, t, seconds);
+    }
+    w.left_s -= seconds;
+    if (w.left_s > 1e-9)
         return;
-    if (state_ == Filling::filling) {
-        network_.fill(t);
+    if (w.state == Filling::filling) {
+        network_.fill(t, array);
         if (loop_.drain_back.vented || !network_.arrangement().has(Part::reservoir)) {
             const double k = t[network_.draining_to()] + 273.15; // the array's air leaves saturated
-            figures_.vapour_kg += network_.draining_m3() * saturation_pa(k - 273.15) / (vapour_j_kgk * k);
+            figures_.vapour_kg += network_.draining_m3(array) * saturation_pa(k - 273.15) / (vapour_j_kgk * k);
         }
-        return enter(Filling::running, never);
+        return w.enter(Filling::running, never);
     }
-    network_.drain(t);
-    enter(Filling::empty, never);
+    network_.drain(t, array, drained());
+    w.enter(Filling::empty, never);
 }
 
 Flows HydraulicState::flows(double draw_w_k, double mains_c) const
@@ -356,15 +402,17 @@ Flows HydraulicState::flows(double draw_w_k, double mains_c) const
             f.route_w_k[r] = -network_.rate_w_k(r, reverse_m3_s_);
         if (!open || !on(route.pump) || (first && acting_.shut) || (route.collects() && acting_.emptied) || blocked)
             continue;
-        double flow = first ? full_flow_ : other_flow_[route.turns == Driver::pump_2 ? 0 : 1];
-        if (drains() && first)
-            flow = state_ == Filling::running ? ring_flow() : 0.0;
+        const std::size_t array = first ? 0 : 1;
+        double flow = route.turns == Driver::exchanger_pump ? exchanger_flow_ : water_[array].full_flow;
+        if (drains() && route.collects())
+            flow = water_[array].state == Filling::running ? ring_flow(array) : 0.0;
         if (follows_sun())
             flow *= std::round(power_.speed(motors_ > 0) * speed_steps) / speed_steps;
         f.route_w_k[r] = network_.rate_w_k(r, flow);
     }
-    if (const double round = network_.comes_round_m3_s(f); trickles() && round > 0)
-        f.wet_share = std::min(1.0, round / std::max(loop_.collector.wetted_at_m3_s, 1e-9));
+    for (std::size_t k = 0; trickles() && k < arrays(); ++k)
+        if (const double round = network_.comes_round_m3_s(f, k), wet_at = (k == 0 ? loop_.collector : loop_.collector_2).wetted_at_m3_s; round > 0 && wet_at > 0)
+            f.wet_share[k] = std::min(1.0, round / wet_at);
     return f;
 }
 

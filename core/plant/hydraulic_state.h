@@ -1,6 +1,7 @@
-// The water of the ring that the loop pump drives: where it stands and how fast
+// The water of the rings that the arrays' pumps drive: where it stands and how fast
 // it runs. In most arrangements it is always there; a drain-back array fills
-// and empties, and its pump lifts the water until a siphon stands.
+// and empties, and its pump lifts the water until a siphon stands. Two of them do so
+// each by itself, out of the same reservoir.
 #pragma once
 
 #include "hydraulics.h"
@@ -84,20 +85,27 @@ public:
     HydraulicState(const Network& network, const Loop& loop, double altitude_m);
 
     bool drains() const { return network_.arrangement().drains; }
-    Filling filling() const { return state_; }
-    bool drained() const { return let_out() || (drains() && (state_ == Filling::empty || state_ == Filling::filling)); }
-    bool siphon() const { return siphon_; }
-    Trouble trouble() const; // of the loop pump, as it stands
+    Filling filling(std::size_t array = 0) const { return water_[array].state; }
+    unsigned drained() const; // bit per array: it stands empty
+    bool siphon(std::size_t array = 0) const { return water_[array].siphon; }
+    // Where the water of both stands.
+    struct Stands {
+        std::array<Filling, 2> filling{};
+        std::array<bool, 2> siphon{};
+        bool operator==(const Stands&) const = default;
+    };
+    Stands stands() const { return {{water_[0].state, water_[1].state}, {water_[0].siphon, water_[1].siphon}}; }
+    Trouble trouble() const; // of the loop pump, as it stands; where arrays empty by themselves of either
     // Flow of the loop pump when it has its water, m³/s: while it fills, up to the top, and with the siphon.
-    double filling_m3_s() const { return filling_flow_; }
-    double lifted_m3_s() const { return lifted_flow_; }
-    double full_m3_s() const { return full_flow_; }
+    double filling_m3_s() const { return water_[0].filling_flow; }
+    double lifted_m3_s() const { return water_[0].lifted_flow; }
+    double full_m3_s() const { return water_[0].full_flow; }
     // Of fluid that goes round backwards by itself, m³/s.
     double reverse_m3_s() const { return reverse_m3_s_; }
     // Which arrays hold steam: what stands there is out of the flow until it has condensed.
     void steam(const std::array<bool, 2>& arrays);
     // The loop pump is asked for, and panel or battery do not turn it.
-    bool stands_still() const { return pump_ && follows_sun() && power_.speed(true) <= 0; }
+    bool stands_still() const { return water_[0].pump && follows_sun() && power_.speed(true) <= 0; }
     bool steamed(std::size_t array) const { return steamed_[array]; }
     // Where no pump drives it, forwards, m³/s.
     double natural_m3_s() const { return natural_m3_s_; }
@@ -128,10 +136,27 @@ public:
     }
 
 private:
+    // The water of one array.
+    struct Water {
+        Filling state = Filling::running;
+        double left_s = std::numeric_limits<double>::infinity(); // until it changes by itself
+        double since_full_s = 0;
+        double filling_flow = 0, lifted_flow = 0, full_flow = 0; // m³/s
+        bool siphon = false, primed = true, cavitates = false, air_locked = false;
+        bool pump = false; // is on
+        void enter(Filling to, double seconds)
+        {
+            state = to;
+            left_s = seconds;
+        }
+    };
+    std::size_t arrays() const { return network_.arrangement().has(Part::collector_2) ? 2 : 1; }
+    const Pump& pump_of(std::size_t array) const { return array == 0 ? loop_.pump : loop_.pump_2; }
     void act(const Acting& acting, const std::vector<double>& t);
-    void enter(Filling state, double seconds);
-    void settle_siphon(const std::vector<double>& t, double seconds);
-    void settle_suction(const std::vector<double>& t);
+    void act_on(std::size_t array, bool on, const std::vector<double>& t);
+    void pass(std::size_t array, double seconds, std::vector<double>& t);
+    void settle_siphon(std::size_t array, const std::vector<double>& t, double seconds);
+    void settle_suction(std::size_t array, const std::vector<double>& t);
     void settle_flows(const std::vector<double>& t);
     void settle_reverse(const std::vector<double>& t);
     void count_trouble(double seconds);
@@ -144,22 +169,18 @@ private:
     bool tempers() const; // the circulation runs, and a valve at the tank mixes what comes back into it
     double round_m3_s(const Route& circulation) const;
     const Route& open_route() const; // of the loop pump, as the valves stand
-    double ring_flow() const;
-    double sweep_s() const; // of running without a siphon until the return pipe is free of air
+    double ring_flow(std::size_t array) const;
+    Trouble trouble(std::size_t array) const;
+    double sweep_s(std::size_t array) const; // of running without a siphon until the return pipe is free of air
     const Network& network_;
     const Loop& loop_;
-    double altitude_m_, filling_flow_ = 0, lifted_flow_ = 0, full_flow_ = 0;
-    std::array<double, 2> other_flow_{}; // of the second array's and the exchanger's pump
-    int warmth_ = 4;                     // of the ring, in tens of degrees: what its flows are reckoned at
+    double altitude_m_, exchanger_flow_ = 0;
+    std::array<Water, 2> water_;
+    int warmth_ = 4; // of the ring, in tens of degrees: what its flows are reckoned at
     Acting acting_;
-    int loop_pump_;                           // output; −1: none
+    std::array<int, 2> pumps_;                // outputs of the arrays' pumps; −1: none
     double natural_m3_s_ = 0, hot_share_ = 1; // of what circulates: from the tank or heater
     double reverse_m3_s_ = 0, reverse_left_s_ = std::numeric_limits<double>::infinity();
-    bool primed_ = true, cavitates_ = false, air_locked_ = false;
-    Filling state_ = Filling::running;
-    double left_s_ = std::numeric_limits<double>::infinity();
-    double since_full_s_ = 0;
-    bool siphon_ = false, pump_ = false;
     std::array<bool, 2> steamed_{};
     std::size_t motors_ = 0; // that hang on panel or battery and are asked for
     Power power_;

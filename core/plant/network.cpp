@@ -132,7 +132,7 @@ void Network::assemble(const Flows& flows, std::vector<double>& k) const
 
 void Network::rates(const std::vector<double>& k, const Flows& flows, const Surroundings& s, const double* t, double* dt) const
 {
-    const double* __restrict to_air = to_air_.data(), * __restrict room = room_w_.data(), * __restrict inverse = inverse_capacity_[flows.drained ? 1 : 0].data();
+    const double* __restrict to_air = to_air_.data(), * __restrict room = room_w_.data(), * __restrict inverse = inverse_capacity_[flows.drained].data();
     double* __restrict out = dt;
     for (std::size_t i = 0; i < n_; ++i)
         out[i] = to_air[i] * s.air_c + room[i];
@@ -234,7 +234,7 @@ std::uint64_t Network::slope_key(const double* t, double air_c) const
 
 void Network::drift(const Surroundings& a, const Surroundings& b, const NonlinearSlopes* slopes, const Flows& flows, double* out) const
 {
-    const std::vector<double>& inverse = inverse_capacity_[flows.drained ? 1 : 0];
+    const std::vector<double>& inverse = inverse_capacity_[flows.drained];
     const double warmer = b.air_c - a.air_c;
     for (std::size_t i = 0; i < n_; ++i)
         out[i] = to_air_[i] * warmer * inverse[i];
@@ -329,11 +329,11 @@ void Network::set_stores(std::vector<double>& t, double store_c) const
             t[static_cast<std::size_t>(p.a)] += p.w * (store_c - t[static_cast<std::size_t>(p.a)]);
 }
 
-double Network::comes_round_m3_s(const Flows& flows) const
+double Network::comes_round_m3_s(const Flows& flows, std::size_t array) const
 {
     double out = 0;
     for (std::size_t r = 0; r < arrangement().routes.size(); ++r)
-        if (const Driver turns = arrangement().routes[r].turns; turns == Driver::pump || turns == Driver::nothing)
+        if (const Route& route = arrangement().routes[r]; route.collects() && (route.turns == Driver::pump_2) == (array == 1))
             out += std::max(0.0, flows.route_w_k[r]) / rate_w_k(r, 1.0);
     return out;
 }
@@ -401,19 +401,20 @@ std::vector<double> Network::start(double store_c, double air_c) const
     return t;
 }
 
-void Network::drain(std::vector<double>& t) const
+void Network::drain(std::vector<double>& t, std::size_t array, unsigned drained) const
 {
-    double heat = capacity_[0][drains_to_] * t[drains_to_];
+    double heat = capacity_[drained][drains_to_] * t[drains_to_];
     for (std::size_t i = 0; i < drains_.size(); ++i)
-        heat += drains_[i] * t[i];
-    t[drains_to_] = heat * inverse_capacity_[1][drains_to_];
+        if (static_cast<std::size_t>(array_of_[i]) == array)
+            heat += drains_[i] * t[i];
+    t[drains_to_] = heat * inverse_capacity_[drained | 1U << array][drains_to_];
 }
 
-void Network::fill(std::vector<double>& t) const
+void Network::fill(std::vector<double>& t, std::size_t array) const
 {
     for (std::size_t i = 0; i < drains_.size(); ++i)
-        if (drains_[i] > 0)
-            t[i] = (capacity_[1][i] * t[i] + drains_[i] * t[drains_to_]) * inverse_capacity_[0][i];
+        if (drains_[i] > 0 && static_cast<std::size_t>(array_of_[i]) == array)
+            t[i] = (capacity_[3][i] * t[i] + drains_[i] * t[drains_to_]) * inverse_capacity_[0][i];
 }
 
 double Network::let_out_j(const std::vector<double>& t) const
@@ -437,15 +438,15 @@ double Network::let_in_j(std::vector<double>& t, double mains_c) const
         left -= taken;
     }
     for (std::size_t i = 0; i < drains_.size() && water_j_k > 0; ++i)
-        t[i] = (capacity_[1][i] * t[i] + drains_[i] * heat / water_j_k) * inverse_capacity_[0][i];
+        t[i] = (capacity_[3][i] * t[i] + drains_[i] * heat / water_j_k) * inverse_capacity_[0][i];
     return water_j_k * mains_c;
 }
 
-double Network::stored_j(const double* t, bool drained) const
+double Network::stored_j(const double* t, unsigned drained) const
 {
     double sum = 0;
     for (std::size_t i = 0; i < probe0_; ++i)
-        sum += capacity_[drained ? 1 : 0][i] * t[i];
+        sum += capacity_[drained][i] * t[i];
     return sum;
 }
 

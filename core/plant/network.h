@@ -39,11 +39,11 @@ struct Flows {
     std::array<double, max_routes> route_w_k{};
     double draw_w_k = 0.0; // from the first tank
     double mains_c = 10.0;
-    bool drained = false;   // the array stands empty
-    double element_w = 0.0; // of the backup element, before its own thermostat
-    double heater_w = 0.0;  // of the heater after the tank, likewise
-    double wind_m_s = 0.0;  // over the arrays, where it matters to them; it holds for a day
-    double wet_share = 1.0; // of an open absorber, while water runs down it
+    unsigned drained = 0;                  // bit per array: it stands empty
+    double element_w = 0.0;                // of the backup element, before its own thermostat
+    double heater_w = 0.0;                 // of the heater after the tank, likewise
+    double wind_m_s = 0.0;                 // over the arrays, where it matters to them; it holds for a day
+    std::array<double, 2> wet_share{1, 1}; // of an array's open absorber, while water runs down it
     bool operator==(const Flows&) const = default;
 };
 
@@ -58,6 +58,7 @@ struct ProbeSite {
 struct Fineness {
     int pipe = 1;
     int collector = 1;
+    int tank = 1;
 };
 
 // Where heat goes for good.
@@ -111,11 +112,12 @@ public:
     // Where what is drawn comes from: the heater after the tank, or its top.
     std::size_t delivers() const { return delivers_; }
     const Fluid& fluid_of(std::size_t route) const;
-    // Of what the first array's ring carries, forwards, in these flows.
-    double comes_round_m3_s(const Flows& flows) const;
+    // Of what an array's ring carries, forwards, in these flows.
+    double comes_round_m3_s(const Flows& flows, std::size_t array = 0) const;
     double rate_w_k(std::size_t route, double flow_m3_s) const { return flow_m3_s * fluid_of(route).density_kg_m3 * fluid_of(route).heat_capacity_j_kgk; }
     // Holding fluid that can freeze: in the open, or the water side of an exchanger.
-    bool can_freeze(std::size_t node, bool drained) const { return may_freeze_[node] != 0 && !(drained && drains_[node] > 0 && left_behind_ == 0); }
+    // drained: as in Flows.
+    bool can_freeze(std::size_t node, unsigned drained) const { return may_freeze_[node] != 0 && !((drained >> array_of_[node] & 1U) != 0 && drains_[node] > 0 && left_behind_ == 0); }
     double freezing_c(std::size_t node) const { return water_side(node) ? second_fluid_.freezing_c : fluid_.freezing_c; }
     double burst_c(std::size_t node) const { return water_side(node) ? 0.0 : burst_c_; }
     // "return pipe, 1.2 m from the collector"
@@ -124,12 +126,13 @@ public:
     const std::vector<double>& ring_m3() const { return ring_m3_; }
     // Mean temperature of some stretches, °C; those the arrangement lacks do not count.
     double mean_c(std::initializer_list<Segment> stretches, const std::vector<double>& t) const;
-    // Water that leaves the array and the pipe beside it, m³; 0: it does not drain.
-    double draining_m3() const { return draining_m3_; }
+    // Water that leaves an array and the pipe beside it, m³; 0: it does not drain.
+    double draining_m3(std::size_t array = 0) const { return draining_m3_[array]; }
     std::size_t draining_to() const { return drains_to_; }
-    // Moves that water, with its heat, to the reservoir or back.
-    void drain(std::vector<double>& t) const;
-    void fill(std::vector<double>& t) const;
+    // Moves that water, with its heat, to the reservoir or back. drained: what stands empty
+    // before, as in Flows.
+    void drain(std::vector<double>& t, std::size_t array = 0, unsigned drained = 0) const;
+    void fill(std::vector<double>& t, std::size_t array = 0) const;
     // Heat of the water that a drain-down valve lets go, J above 0 °C. Filling it again
     // takes water of the store, whose place water from the mains takes; gives the heat of that.
     double let_out_j(const std::vector<double>& t) const;
@@ -145,7 +148,7 @@ public:
     // Matrix K for these flows, on pattern().
     void assemble(const Flows& flows, std::vector<double>& k) const;
     const SparsePattern& pattern() const { return pattern_; }
-    double inverse_capacity(std::size_t i, bool drained = false) const { return inverse_capacity_[drained ? 1 : 0][i]; }
+    double inverse_capacity(std::size_t i, unsigned drained = 0) const { return inverse_capacity_[drained][i]; }
 
     // dT/dt.
     void rates(const std::vector<double>& k, const Flows& flows, const Surroundings& s, const double* t, double* dt) const;
@@ -179,7 +182,7 @@ public:
     HeatFlows nonlinear_flows(const Flows& flows, const Surroundings& s, const double* t) const;
 
     // Heat in the loop and its stores above 0 °C, J.
-    double stored_j(const double* t, bool drained = false) const;
+    double stored_j(const double* t, unsigned drained = 0) const;
 
 private:
     friend class NetworkBuilder;
@@ -226,8 +229,8 @@ private:
         double gain, sky;
         Loss loss;           // of the sky's share
         double pane_w_k = 0; // through its pane
-        bool film = false;   // takes in only where it is wet
-        double gain_in(const Flows& f) const { return film ? gain * f.wet_share : gain; }
+        int film = -1;       // array whose wet share it takes in; −1: all of it
+        double gain_in(const Flows& f) const { return film >= 0 ? gain * f.wet_share[static_cast<std::size_t>(film)] : gain; }
         // What the report states of the sky, or what the pane does, whichever is more.
         double sky_w(const Surroundings& s) const { return std::max(sky * s.net_sky_w_m2, pane_w_k * s.pane_k); }
     };
@@ -263,10 +266,12 @@ private:
     std::size_t n_ = 0, probe0_ = 0, store_top_ = 0, delivers_ = 0;
     int fed_heater_ = -1;                                            // node of the heater that the tank feeds; −1: none
     bool past_tank_ = false;                                         // draws run past the tank, through the heater alone
-    std::array<std::vector<double>, 2> capacity_, inverse_capacity_; // full and drained
+    std::array<std::vector<double>, 4> capacity_, inverse_capacity_; // by Flows::drained
     std::vector<double> drains_;                                     // J/K of water that leaves a node
     std::size_t drains_to_ = 0;
-    double draining_m3_ = 0, left_behind_ = 0; // share that stays for want of pitch
+    std::array<double, 2> draining_m3_{};
+    double left_behind_ = 0;     // share that stays for want of pitch
+    std::vector<char> array_of_; // by node: to which its water belongs where it drains
     std::vector<double> to_air_, room_w_;
     std::vector<LossTerm> loss_terms_;
     std::vector<char> outdoors_, may_freeze_, store_, in_pipe_, unread_;

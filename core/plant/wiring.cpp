@@ -21,11 +21,21 @@ double cable_bears_a(double section_m2) { return 15.0 * std::pow(section_m2 * 1e
 
 double cable_derating(double around_c, double insulation_c) { return std::sqrt(std::max(0.0, insulation_c - around_c) / (insulation_c - 30)); }
 
+std::size_t dc_motors(const Loop& l)
+{
+    const Arrangement& a = arrangement_of(l);
+    std::size_t n = 0;
+    for (const Part pump : {Part::pump, Part::pump_2, Part::exchanger_pump})
+        n += a.has(Part::motor) && a.has(pump) ? 1 : 0;
+    return n;
+}
+
 MotorCurrents motor_currents(const Loop& l)
 {
     const Arrangement& a = arrangement_of(l);
-    MotorCurrents c{l.motor.current_a, l.motor.label_a, 0};
-    const double line = l.motor.resistance_ohm + cable_ohm(l.wiring);
+    const auto n = static_cast<double>(std::max<std::size_t>(1, dc_motors(l)));
+    MotorCurrents c{n * l.motor.current_a, n * l.motor.label_a, 0};
+    const double line = l.motor.resistance_ohm / n + cable_ohm(l.wiring);
     c.stalled_a = a.has(Part::battery) ? l.battery.full_v / (line + l.battery.resistance_ohm) : std::min(l.panel.isc_a, l.panel.voc_v / line);
     return c;
 }
@@ -39,7 +49,7 @@ double starting_dip_v(const Loop& l, double rest_v)
 double breaker_for(const Loop& l, double around_c)
 {
     const double most = std::min(l.wiring.output_a, cable_bears_a(l.wiring.section_m2) * cable_derating(around_c));
-    const double least = arrangement_of(l).has(Part::motor) ? carried_share * l.motor.current_a : 0.0;
+    const double least = arrangement_of(l).has(Part::motor) ? carried_share * motor_currents(l).working_a : 0.0;
     double best = 0;
     for (double a : ratings_a)
         if (a <= most && a >= least)

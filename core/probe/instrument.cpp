@@ -36,7 +36,7 @@ Seen InstrumentChain::at(double there) const
     if (is_stuck_)
         return {stuck_, true};
     const double turned = reads_ == Reads::pressure ? there : there < least_ ? 0.0
-                                                                           : std::max(0.0, there);
+                                                                             : std::max(0.0, there);
     return {std::min(full_, gain_ * turned), true};
 }
 

@@ -149,15 +149,15 @@ struct ClockSpan {
 // Conditions beyond latches, worked out in their order in the program.
 struct Gate {
     enum class Kind : std::uint8_t {
-        window,  // the clock lies in one of the spans; never with the clock lost
-        season,  // the date lies between two of the year; never with clock or date lost
-        away,    // nobody is at home
-        term,    // `when` holds
-        cycle,   // while `when` holds: rests wait_ms, holds on_ms, and so on
-        follow,  // the output's: for wait_ms on, or not yet on_ms off
-        run_on,  // the output runs and `when` held less than on_ms ago
-        drain,   // the output rests, for less than on_ms
-        pressed, // from a press of the button until `when` holds
+        window,    // the clock lies in one of the spans; never with the clock lost
+        season,    // the date lies between two of the year; never with clock or date lost
+        away,      // nobody is at home
+        term,      // `when` holds
+        cycle,     // while `when` holds: rests wait_ms, holds on_ms, and so on
+        follow,    // the output's: for wait_ms on, or not yet on_ms off
+        run_on,    // the output runs and `when` held less than on_ms ago
+        drain,     // the output rests, for less than on_ms
+        pressed,   // from a press of the button until `when` holds
         guard,     // the output is held off: it ran wait_ms and the channel had not changed by change_mk
         flow_guard // likewise: it ran wait_ms with the channel below change_mk
     };

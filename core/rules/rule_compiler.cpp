@@ -223,6 +223,22 @@ Gate& RuleCompiler::gate(Gate::Kind kind, Expr when)
     return program().gates.back();
 }
 
+Gate& RuleCompiler::guard(Gate::Kind kind, std::uint8_t channel, double check_s, double pause_s, double retries)
+{
+    if (program().guards == max_guards)
+        throw Refused{"a unit holds two guards against running dry"};
+    Gate& g = gate(kind);
+    g.channel = channel;
+    g.output = static_cast<std::int8_t>(output_);
+    g.timer = program().guards++;
+    g.wait_ms = millis(check_s);
+    g.on_ms = millis(pause_s);
+    g.retries = static_cast<std::uint8_t>(std::lround(std::clamp(retries, 0.0, 200.0)));
+    use(output_, reads(channel));
+    clause(Priority::hold, all_of(bit_of(g)), false);
+    return program().gates.back();
+}
+
 Bits RuleCompiler::bursts(const Expr& when, double on_s, double every_s)
 {
     Gate& g = gate(Gate::Kind::cycle, when);

@@ -1,8 +1,8 @@
 // Puts rules into conditions and clauses: what the kinds of rules compile with.
 #pragma once
 
-#include "kind.h"
 #include "core/units/reads.h"
+#include "kind.h"
 #include "knob.h"
 #include "program.h"
 
@@ -92,6 +92,8 @@ public:
     const std::vector<Expr>& collectors() const { return draft_.collectors[output_]; }
 
     Gate& gate(Gate::Kind kind, Expr when = {});
+    // Of either kind; what it looks for is filled in by its rule.
+    Gate& guard(Gate::Kind kind, std::uint8_t channel, double check_s, double pause_s, double retries);
     std::uint8_t timer();  // a free slot
     std::uint8_t button(); // a free one
     static Bits bit_of(const Gate& gate);

@@ -7,9 +7,9 @@ namespace vernal {
 FrostWatch::FrostWatch(const Network& network)
 {
     for (std::size_t i = 0; i < network.size(); ++i)
-        for (bool drained : {false, true})
+        for (unsigned drained = 0; drained < wet_.size(); ++drained)
             if (network.can_freeze(i, drained))
-                wet_[drained ? 1 : 0].push_back(i);
+                wet_[drained].push_back(i);
 }
 
 void FrostWatch::passed(const Simulation& s, double h, Figures& f)
@@ -19,7 +19,7 @@ void FrostWatch::passed(const Simulation& s, double h, Figures& f)
     bool frozen = false, burst = false;
     const Network& network = s.network();
     const std::vector<double>& t = s.temperatures();
-    for (std::size_t i : wet_[s.hydraulics().drained() ? 1 : 0]) {
+    for (std::size_t i : wet_[s.hydraulics().drained()]) {
         const double left = t[i] - network.freezing_c(i);
         if (left < least_left_k_) {
             least_left_k_ = left;

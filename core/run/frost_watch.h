@@ -15,7 +15,7 @@ public:
     void finish(const Network& network, Figures& f) const;
 
 private:
-    std::array<std::vector<std::size_t>, 2> wet_; // full and drained
+    std::array<std::vector<std::size_t>, 4> wet_; // by what stands empty, as in Flows
     double least_left_k_ = INFINITY;              // above its freezing point
     std::size_t coldest_node_ = std::numeric_limits<std::size_t>::max();
 };

@@ -215,8 +215,9 @@ private:
     {
         Last& last = last_[p];
         if (std::isfinite(value))
-            last = {p + 1 == probes_.size() ? in_milli(value) : reads(p) != Reads::temperature ? in_milli(value * per_cell_[p]) : value >= setup_.low_c && value <= setup_.high_c ? quantised(value, setup_.resolution_k)
-                                                                                                                : no_reading,
+            last = {p + 1 == probes_.size() ? in_milli(value) : reads(p) != Reads::temperature                ? in_milli(value * per_cell_[p])
+                                                            : value >= setup_.low_c && value <= setup_.high_c ? quantised(value, setup_.resolution_k)
+                                                                                                              : no_reading,
                 samples_};
         const bool holds = last.mk != no_reading && samples_ - last.sample <= held_samples;
         if (p < out_.columns.size()) {

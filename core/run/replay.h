@@ -65,7 +65,7 @@ public:
     bool made_up(std::size_t row) const;
     Inputs inputs(std::size_t row) const;
     double reading(std::size_t row, std::size_t probe) const; // °C, L/min, bar or W/m²; NaN: invalid
-    Decisions decisions(std::size_t row) const;                 // of the program's outputs; others rest
+    Decisions decisions(std::size_t row) const;               // of the program's outputs; others rest
     const Decision& decision(std::size_t row, std::size_t output) const { return decisions_[row * program.outputs + output]; }
     EngineState state(std::size_t row) const; // after the row
     // Channels whose readings count for nothing: invalid, or valid again for too short a time.

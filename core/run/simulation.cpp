@@ -7,7 +7,7 @@ namespace vernal {
 namespace {
 
 constexpr double day_s = 86400.0;
-constexpr double mixed_anew_s = 15.0; // a small heater cools fast while it is drawn from: what the tempering valve mixes in changes with it
+constexpr double mixed_anew_s = 15.0;  // a small heater cools fast while it is drawn from: what the tempering valve mixes in changes with it
 constexpr double gauge_every_s = 60.0; // where a rule reads the pressure, which stands while a step lasts
 // Of a step's error tolerance: what a part may be bent. It moves the instant of a
 // switch, which shall be right within one sample.
@@ -265,13 +265,12 @@ void Simulation::finish_step(std::int64_t k, std::int64_t n, std::int64_t tried,
     const std::uint32_t before = state_.running;
     const Acting acted = acting_;
     unit_powered() ? decide(setup().program.walks() || dead_ ? 1 : n) : stand_still();
-    const Filling stood = hydraulics_.filling();
+    const HydraulicState::Stands stood = hydraulics_.stands();
     act();
     const bool switched = before != state_.running || !(acted == acting_);
-    if (switched || stood != filling_before_ || hydraulics_.siphon() != siphon_before_ || steam != (hydraulics_.steamed(0) || hydraulics_.steamed(1)))
+    if (switched || !(stood == water_before_) || steam != (hydraulics_.steamed(0) || hydraulics_.steamed(1)))
         steps_.begin_anew(1.0);
-    filling_before_ = hydraulics_.filling();
-    siphon_before_ = hydraulics_.siphon();
+    water_before_ = hydraulics_.stands();
     tell([&](Listener& l) { l.decided(*this, switched); });
     tell([&](Listener& l) {
         if (l.wants_rows())

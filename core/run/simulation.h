@@ -115,10 +115,9 @@ private:
     double day_start_s_ = 0, time_of_day_s_ = 0;
     double comes_round_l_min_ = 0, gauge_bar_ = 0; // while the step lasts
     bool gauged_ = false;                          // a rule reads the pressure
-    bool dead_ = false; // no power
+    bool dead_ = false;                            // no power
     bool counting_ = false;
-    Filling filling_before_ = Filling::running;
-    bool siphon_before_ = false;
+    HydraulicState::Stands water_before_;
     std::int64_t rejected_ = 0;
     struct Listeners {
         std::vector<Listener*> all;

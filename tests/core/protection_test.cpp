@@ -3,6 +3,7 @@
 #include "core/plant/vessel.h"
 #include "core/plant/wiring.h"
 #include "core/setup/job_setup.h"
+#include "core/setup/loop_answers.h"
 #include "core/study/reserve.h"
 #include "core/units/copper.h"
 
@@ -234,6 +235,17 @@ TEST(Wiring, resistances_of_the_standard)
     EXPECT_NEAR(cable_bears_a(1.5e-6), 19.5, 0.5);
     EXPECT_NEAR(cable_bears_a(2.5e-6), 27, 0.7);
     EXPECT_NEAR(cable_bears_a(6e-6), 46, 0.5);
+}
+
+TEST(Wiring, all_that_hang_on_a_battery_count)
+{
+    const auto of = [](const GivenAnswers& given) { return new_job(*complete(given, "glycol-hx")).variants[0].loop; };
+    const Loop one = of({{"power", "battery"}, {"transfer", "coil"}}), three = of({{"power", "battery"}, {"fields", "2"}, {"exchanger_pumps", "two"}});
+    EXPECT_EQ(dc_motors(one), 1U);
+    EXPECT_EQ(dc_motors(three), 3U);
+    EXPECT_EQ(dc_motors(of({})), 0U);
+    EXPECT_DOUBLE_EQ(motor_currents(three).working_a, 3 * motor_currents(one).working_a);
+    EXPECT_GT(motor_currents(three).stalled_a, 1.5 * motor_currents(one).stalled_a) << "side by side, behind one cable";
 }
 
 TEST(Wiring, working_label_and_stalled_current_are_three_things)

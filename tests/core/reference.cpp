@@ -9,12 +9,14 @@
 #include <sunlinsol/sunlinsol_dense.h>
 #include <sunmatrix/sunmatrix_dense.h>
 
+#include <algorithm>
 #include <cmath>
 
 namespace vernal::reference {
 namespace {
 
 constexpr double relative_tolerance = 1e-7, absolute_tolerance = 1e-5;
+constexpr std::int64_t speed_looks = 5; // samples: a speed by difference moves between its roots
 constexpr double kink_w_m2 = 5; // weather bends sharper than this restart the solver
 
 class Hybrid {
@@ -197,6 +199,8 @@ private:
             }
             const double soon = std::min(1e9, hydraulics_.until_change_s() / sample_s_);
             std::int64_t n = std::min({to_bend(k, sharp), samples - k, std::max<std::int64_t>(1, timers), std::max<std::int64_t>(1, static_cast<std::int64_t>(soon + 1e-9))});
+            if (std::any_of(s_.program.speeds.begin(), s_.program.speeds.end(), [&](const Speed& x) { return x.kind == Speed::Kind::difference && (state_.running >> x.output & 1U) != 0; }))
+                n = std::min<std::int64_t>(n, speed_looks);
             sharp = sharp && n == to_bend(k, sharp);
             if (crossed > 0)
                 n = 1;

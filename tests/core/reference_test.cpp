@@ -107,6 +107,8 @@ TEST(ComposedLoops, agree_with_cvode)
         {"glycol-hx", {{"excess", "circulation"}}},
         {"", {{"carrier", "glycol"}, {"power", "none"}, {"backup", "element"}}},
         {"drainback", {{"store", "two-tanks"}, {"backup", "heater-after"}, {"circulation", "taps"}}},
+        {"drainback", {{"fields", "2"}}},
+        {"open-tank", {{"array", "trickle"}}},
     };
     for (const auto& [preset, given] : composed) {
         const auto answers = complete(given, preset);
@@ -122,6 +124,29 @@ TEST(ComposedLoops, agree_with_cvode)
         EXPECT_NEAR(b.own_run, b.ref_run, 0.01 * b.ref_run + std::max(60.0, b.a_run()));
         EXPECT_NEAR(b.own_heat, b.ref_heat, 0.005 * std::fabs(b.ref_heat) + std::max(3600.0, std::fabs(b.ref_heat) / std::max(1, b.ref_starts)));
         std::printf("%s: run %.2f / %.2f h, heat %.3f / %.3f kWh\n", a.title.c_str(), b.own_run / 3600, b.ref_run / 3600, b.own_heat / 3.6e6, b.ref_heat / 3.6e6);
+    }
+}
+
+// A pump whose speed follows the difference, or holds a rise; over-all the same equations.
+TEST(ComposedLoops, with_speed_control_agree_with_cvode)
+{
+    const SpeedRange range{0.4, 1, 0.1, 0.01, DriveKind::pwm};
+    const std::vector<RuleBody> speeds{SpeedByDifference{"S1", "S2", TempDiff::kelvin(6), TempDiff::kelvin(2), range}, SpeedToRise{"S1", "S2", TempDiff::kelvin(12), TempDiff::kelvin(1), 30, range}};
+    for (const auto& [preset, given] : std::vector<std::pair<const char*, GivenAnswers>>{{"glycol-coil", {{"store", "two-tanks"}}}, {"dump", {{"carrier", "water"}}}, {"direct", {{"fields", "2"}, {"store", "two-tanks"}}}}) {
+        const auto answers = complete(given, preset);
+        ASSERT_TRUE(answers);
+        for (const RuleBody& speed : speeds) {
+            Job job = new_job(*answers);
+            job.variants[0].unit.rules.push_back({"P1", true, speed});
+            sort_by_priority(job.variants[0].unit.rules);
+            ASSERT_TRUE(compile(job.variants[0]).out_of_action.empty());
+            Both b;
+            for (int i : {2, 11})
+                b.add(testing_days::day_of(job, i));
+            EXPECT_NEAR(b.own_run, b.ref_run, 0.01 * b.ref_run + std::max(60.0, b.a_run()));
+            EXPECT_NEAR(b.own_heat, b.ref_heat, 0.005 * std::fabs(b.ref_heat) + std::max(3600.0, std::fabs(b.ref_heat) / std::max(1, b.ref_starts)));
+            std::printf("%s, speed: run %.2f / %.2f h, heat %.3f / %.3f kWh\n", arrangement_of(*answers).title.c_str(), b.own_run / 3600, b.ref_run / 3600, b.own_heat / 3.6e6, b.ref_heat / 3.6e6);
+        }
     }
 }
 

@@ -117,6 +117,15 @@ TEST_P(Arranged, replay_of_the_runs_own_samples_decides_the_same)
     EXPECT_EQ(replay->by_rules[0].starts, r.figures.starts());
 }
 
+// What ten layers of a tank leave out, docs/plant.md.
+TEST_P(Arranged, doubling_the_layers_of_a_tank_stays_within_what_is_said_of_it)
+{
+    const Sums once = sums(GetParam(), [](CoupledSetup&) {}), twice = sums(GetParam(), [](CoupledSetup&s) { s.fine.tank = 2; });
+    std::printf("%s: starts %d, doubled layers %d; heat %.3f %.3f kWh\n", GetParam(), once.starts, twice.starts, once.heat / 3.6e6, twice.heat / 3.6e6);
+    EXPECT_NEAR(twice.starts, once.starts, share_of(0.1, once.starts));
+    EXPECT_NEAR(twice.heat, once.heat, 0.035 * once.heat);
+}
+
 std::vector<const char*> every_key()
 {
     std::vector<const char*> keys;

@@ -55,7 +55,7 @@ TEST(Trickle, fresh_loops_are_wet_all_over_and_pass)
     const CoupledResult r = day(job);
     EXPECT_GT(r.figures.heat.to_store, 5 * 3.6e6);
     for (const Record& record : r.records)
-        EXPECT_EQ(record.flows.wet_share, 1);
+        EXPECT_EQ(record.flows.wet_share[0], 1);
     for (const Finding& f : findings({job, job.variants[0], &r.figures, {}}))
         EXPECT_NE(f.severity, Severity::serious) << f.title;
 }
@@ -74,9 +74,9 @@ TEST(Trickle, half_the_flow_wets_half_of_it)
             continue;
         ++ran;
         Flows wet = f;
-        wet.wet_share = 1;
+        wet.wet_share[0] = 1;
         const Surroundings now = surroundings_at(s.day(), s.time_of_day_s());
-        EXPECT_NEAR(f.wet_share, 0.5, 1e-9);
+        EXPECT_NEAR(f.wet_share[0], 0.5, 1e-9);
         EXPECT_NEAR(s.network().fixed_flows(f, now).absorbed, 0.5 * s.network().fixed_flows(wet, now).absorbed, 1e-6);
     }
     EXPECT_GT(ran, 10U);

@@ -47,12 +47,13 @@ void connect_second(Layout& l)
         const double lane = l.frame.lane, beside = l.pump_at().x() + 44;
         const bool exchanger = l.arrangement.has(Part::exchanger);
         const double foot = exchanger ? 468 : 464;
+        const double over = l.arrangement.has(Part::reservoir) ? 158 : 172;
         QPolygonF from{{QPointF(beside, foot), QPointF(pump.x(), foot), pump}};
         if (!exchanger)
             from.prepend(QPointF(beside, l.outlet.y()));
         l.pipe(Segment::return_2, {{out, QPointF(lane, out.y()), QPointF(lane, l.frame.lane_top)}});
         l.pipe(Segment::supply_2, from, Show::first);
-        l.pipe(Segment::supply_2, {{pump + QPointF(20, -10), QPointF(pump.x() + 38, pump.y() - 10), QPointF(pump.x() + 38, 172), QPointF(in.x(), 172), in}});
+        l.pipe(Segment::supply_2, {{pump + QPointF(20, -10), QPointF(pump.x() + 38, pump.y() - 10), QPointF(pump.x() + 38, over), QPointF(in.x(), over), in}});
         return;
     }
     const double right = l.at(Part::tank).right(), first_y = l.array_outlet(Part::collector).y();
@@ -77,7 +78,7 @@ QPainterPath rivulet(const QPointF& from, const QPointF& to)
 
 void paint_array(const PartScene& s, Part part, Segment shows)
 {
-    const bool trickles = s.arrangement.answers.array == Array::trickle;
+    const bool trickles = s.arrangement.answers.array == Array::trickle, empty = (s.now.drained >> (part == Part::collector_2 ? 1 : 0) & 1U) != 0;
     const QPolygonF& array = s.sheet.array.at(part);
     const auto& temps = s.now.of(shows);
     s.p.setPen(QPen(theme().second_ink, 1.5));
@@ -90,11 +91,11 @@ void paint_array(const PartScene& s, Part part, Segment shows)
         const double c = temps.empty() ? NAN : temps[std::min(temps.size() - 1, static_cast<std::size_t>(f * static_cast<double>(temps.size())))];
         const QPointF from = top + 0.16 * (bottom - top), to = bottom - 0.16 * (bottom - top);
         if (trickles) {
-            s.p.setPen(QPen(temperature_colour(c), s.now.drained ? 1.5 : 3, Qt::SolidLine, Qt::RoundCap));
+            s.p.setPen(QPen(temperature_colour(c), empty ? 1.5 : 3, Qt::SolidLine, Qt::RoundCap));
             s.p.drawPath(rivulet(from, to));
             continue;
         }
-        s.p.setPen(QPen(temperature_colour(c), s.now.drained ? 4 : 13, Qt::SolidLine, Qt::RoundCap));
+        s.p.setPen(QPen(temperature_colour(c), empty ? 4 : 13, Qt::SolidLine, Qt::RoundCap));
         s.p.drawLine(from, to);
     }
 }
@@ -113,7 +114,10 @@ void label_first(const PartScene& s)
         return;
     QStringList lines{QObject::tr("%1 at the outlet").arg(s.words(s.now.of(Segment::collector).back(), Quantity::temperature)), QObject::tr("%1 on it").arg(s.words(s.now.plane, Quantity::irradiance)), QObject::tr("air %1").arg(s.words(s.now.air, Quantity::temperature))};
     if (s.arrangement.drains)
-        lines << (s.now.drained ? QObject::tr("array empty") : s.arrangement.answers.array == Array::trickle ? QObject::tr("%1 of it wet").arg(s.words(s.now.wet_share, Quantity::ratio)) : QObject::tr("array full"));
+        lines << (s.now.drained != 0 && s.now.drained != (two ? 3U : 1U) ? QObject::tr("one array empty") : s.now.drained                               ? (two ? QObject::tr("arrays empty") : QObject::tr("array empty"))
+                                                                                                        : s.arrangement.answers.array == Array::trickle ? QObject::tr("%1 of it wet").arg(s.words(s.now.wet_share, Quantity::ratio))
+                                                                                                        : two                                           ? QObject::tr("arrays full")
+                                                                                                                                                        : QObject::tr("array full"));
     s.say(QRectF(14, 14 + line, 300, 4 * line), Qt::AlignLeft | Qt::AlignTop, lines.join(QLatin1Char('\n')), theme().second_ink, {13, false, true, false});
 }
 

@@ -56,9 +56,19 @@ QPolygonF into_the_store(const Layout& l, const QPointF& from, double x)
 // By the first of the routes to a store.
 Segment first_store(const Layout& l) { return l.arrangement.routes.front().ring[l.arrangement.has(Part::reservoir) ? 3 : 2]; }
 
-void place_reservoir(Layout& l) { l.at(Part::reservoir) = QRectF(l.frame.lane - 66, l.arrangement.has(Part::cooler) || l.arrangement.has(Part::valve) ? 134 : l.arrangement.has(Part::exchanger) ? 196
-                                                                                                                                                                                                 : 208,
-                                      96, 60); }
+// A valve under it and a second array over it leave little height: it stands beside the array then.
+bool beside_an_array(const Arrangement& a) { return a.has(Part::collector_2) && (a.has(Part::cooler) || a.has(Part::valve)); }
+
+void place_reservoir(Layout& l)
+{
+    const bool valve_below = l.arrangement.has(Part::cooler) || l.arrangement.has(Part::valve), exchanger = l.arrangement.has(Part::exchanger);
+    if (beside_an_array(l.arrangement))
+        l.at(Part::reservoir) = QRectF(l.frame.lane - 14, 176, 84, 38);
+    else
+        l.at(Part::reservoir) = QRectF(l.frame.lane - 66, valve_below ? 134 : exchanger ? 196
+                                                                                        : 208,
+            96, 60);
+}
 void connect_reservoir(Layout& l)
 {
     const QRectF& r = l.at(Part::reservoir);
@@ -141,7 +151,12 @@ void paint_reservoir(const PartScene& s)
     s.p.setBrush(Qt::NoBrush);
     s.p.drawPath(path);
 }
-void label_reservoir(const PartScene& s) { name_beside(s, QRectF(s.at(Part::reservoir).left() - 96, s.at(Part::reservoir).top() + 32, 88, 18), Qt::AlignRight, QObject::tr("reservoir")); }
+void label_reservoir(const PartScene& s)
+{
+    const QRectF r = s.at(Part::reservoir);
+    const bool right = beside_an_array(s.arrangement);
+    name_beside(s, right ? QRectF(r.right() + 6, r.top() + 10, 88, 18) : QRectF(r.left() - 96, r.top() + 32, 88, 18), right ? Qt::AlignLeft : Qt::AlignRight, QObject::tr("reservoir"));
+}
 
 void paint_cooler(const PartScene& s)
 {

@@ -43,6 +43,7 @@ int NetworkBuilder::add_node(double capacity_j_k, bool outdoors, bool store)
 {
     n_.capacity_[0].push_back(capacity_j_k);
     n_.drains_.push_back(0.0);
+    n_.array_of_.push_back(0);
     n_.outdoors_.push_back(outdoors);
     n_.may_freeze_.push_back(outdoors);
     n_.ring_m3_.push_back(0.0);
@@ -68,7 +69,7 @@ void NetworkBuilder::to_room(int node, double w_k, double room_c, Loss loss)
 }
 
 // This much of the node's capacity runs out when the pump rests.
-void NetworkBuilder::drains(int node, double water_j_k, double at_most_j_k)
+void NetworkBuilder::drains(int node, Segment of, double water_j_k, double at_most_j_k)
 {
     const bool by_valve = n_.arrangement_.answers.empties == Empties::valve;
     if (!n_.arrangement_.drains && !by_valve)
@@ -77,26 +78,26 @@ void NetworkBuilder::drains(int node, double water_j_k, double at_most_j_k)
                                                                           : std::clamp(l_.drain_back.pitch / least_pitch, 0.0, 1.0);
     n_.left_behind_ = 1.0 - pitch_share;
     n_.drains_[at(node)] = std::min(water_j_k, at_most_j_k) * pitch_share;
-    n_.draining_m3_ += n_.drains_[at(node)] / water_j_m3k();
+    const bool second = of == Segment::collector_2 || of == Segment::supply_2 || of == Segment::return_2;
+    n_.array_of_[at(node)] = second ? 1 : 0;
+    n_.draining_m3_[second ? 1 : 0] += n_.drains_[at(node)] / water_j_m3k();
 }
 
 void NetworkBuilder::empty_capacities()
 {
-    n_.capacity_[1] = n_.capacity_[0];
-    if (n_.arrangement_.drains) {
-        const Chain& reservoir = chains_[at(Segment::reservoir)];
-        n_.drains_to_ = reservoir.nodes.empty() ? n_.store_top_ : at(reservoir.nodes.front());
-        for (std::size_t i = 0; i < n_.n_; ++i) {
-            n_.capacity_[1][i] -= n_.drains_[i];
-            n_.capacity_[1][n_.drains_to_] += n_.drains_[i];
-        }
-    } else {
-        for (std::size_t i = 0; i < n_.n_; ++i) // it runs away
-            n_.capacity_[1][i] -= n_.drains_[i];
+    const Chain& reservoir = chains_[at(Segment::reservoir)];
+    n_.drains_to_ = reservoir.nodes.empty() ? n_.store_top_ : at(reservoir.nodes.front());
+    for (unsigned drained = 0; drained < n_.capacity_.size(); ++drained) {
+        std::vector<double>& capacity = n_.capacity_[drained] = n_.capacity_[0];
+        for (std::size_t i = 0; i < n_.n_; ++i)
+            if ((drained >> n_.array_of_[i] & 1U) != 0) {
+                capacity[i] -= n_.drains_[i];
+                if (n_.arrangement_.drains) // else it runs away
+                    capacity[n_.drains_to_] += n_.drains_[i];
+            }
+        for (double c : capacity)
+            n_.inverse_capacity_[drained].push_back(1.0 / c);
     }
-    for (std::size_t d = 0; d < 2; ++d)
-        for (double c : n_.capacity_[d])
-            n_.inverse_capacity_[d].push_back(1.0 / c);
 }
 
 void NetworkBuilder::build_segment(Segment s)

@@ -40,7 +40,7 @@ private:
     double water_j_m3k() const { return n_.fluid_.density_kg_m3 * n_.fluid_.heat_capacity_j_kgk; }
 
     // This much of the node's capacity runs out when the pump rests.
-    void drains(int node, double water_j_k, double at_most_j_k);
+    void drains(int node, Segment of, double water_j_k, double at_most_j_k);
     void mark_unread(); // once the probes are placed
     void empty_capacities();
     void build_segment(Segment s);
@@ -81,6 +81,7 @@ private:
     Network::Term route_term(const Ring& ring, bool forwards) const;
     Network& n_;
     const Loop& l_;
+    int layers() const { return tank_base_nodes * fine_.tank; } // of a tank
     Fineness fine_;
     int slab_mass_ = -1;
     std::array<Chain, segments> chains_;

@@ -34,7 +34,7 @@ void NetworkBuilder::build_pipe(Segment s, const Pipe& p, bool from_collector_on
         const int node = add_node(capacity, outdoors);
         n_.ring_m3_.back() = section * dx;
         if (outdoors)
-            drains(node, section * dx * water_j_m3k(), capacity);
+            drains(node, s, section * dx * water_j_m3k(), capacity);
         outdoors ? to_air(node, p.loss_w_mk * dx, Loss::pipe) : to_room(node, p.loss_w_mk * dx, l_.tank.room_c, Loss::pipe);
         if (outdoors && p.sunlit > 0)
             n_.suns_.push_back({at(node), at(SunPlane::ground), p.loss_w_mk * dx * jacket_k_m2_w * p.sunlit, 0, Loss::pipe});

@@ -24,17 +24,17 @@ void NetworkBuilder::build_tank(std::size_t which, const Tank& t)
     if (n_.tanks_.size() > which)
         return;
     const Fluid water = glycol_water(0);
-    const double parts = tank_base_nodes;
+    const double parts = layers();
     const double diameter = std::cbrt(4 * t.volume_m3 / (std::numbers::pi * tank_slenderness));
     const double section = std::numbers::pi / 4 * diameter * diameter;
     const double capacity = t.volume_m3 * water.density_kg_m3 * water.heat_capacity_j_kgk / parts;
     Network::TankNodes tank;
-    tank.nodes = {n_.n_, static_cast<std::size_t>(tank_base_nodes)};
+    tank.nodes = {n_.n_, static_cast<std::size_t>(layers())};
     tank.mix_w_k = capacity / mixing_s;
-    tank.downward.resize(tank_base_nodes - 1);
+    tank.downward.resize(tank.nodes.count - 1);
     tank.drawn = which == 0 && !n_.past_tank_;
     tank.dip_swapped = tank.drawn && t.dip_swapped;
-    for (int i = 0; i < tank_base_nodes; ++i) {
+    for (int i = 0; i < layers(); ++i) {
         const int node = add_node(capacity, false, true);
         to_room(node, t.loss_w_k / parts, t.room_c, Loss::store);
         if (i > 0)
@@ -71,7 +71,7 @@ void NetworkBuilder::run_up_tank(Segment s)
     build_tank(0, l_.tank);
     const NodeRange r = n_.tanks_[0].nodes;
     Chain chain{{}, 0, false, 0};
-    for (std::size_t i = std::min(static_cast<std::size_t>(l_.circulation.enters_at * tank_base_nodes), r.count - 1); i < r.count; ++i)
+    for (std::size_t i = std::min(static_cast<std::size_t>(l_.circulation.enters_at * layers()), r.count - 1); i < r.count; ++i)
         chain.nodes.push_back(static_cast<int>(r.first + i));
     keep(s, std::move(chain));
 }
@@ -81,7 +81,7 @@ void NetworkBuilder::build_coil(Segment s, std::size_t which, const Tank& t)
     if (which == 1)
         build_tank(0, l_.tank);
     build_tank(which, t);
-    const int n = std::clamp(static_cast<int>(std::lround(t.coil_top * tank_base_nodes)), 1, tank_base_nodes);
+    const int n = std::clamp(static_cast<int>(std::lround(t.coil_top * layers())), 1, layers());
     const double capacity = coil_m3_per_w_k * t.coil_w_k * n_.fluid_.density_kg_m3 * n_.fluid_.heat_capacity_j_kgk / n;
     Chain chain;
     Network::Wall& wall = n_.walls_.emplace_back();

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "gate.h"
+#include "guard.h"
 
 namespace vernal {
 
@@ -20,17 +20,7 @@ struct FlowGuardGate {
         return guard.phase == Phase::waiting || guard.phase == Phase::locked;
     }
     template <class At>
-    static void events(const Gate& g, const GateView& v, At at)
-    {
-        const GuardState& guard = v.state.guards[g.timer];
-        const bool runs = v.its_output_runs(g);
-        if ((guard.phase == Phase::idle && runs) || ((guard.phase == Phase::watching || guard.phase == Phase::proven) && !runs))
-            at(v.next_sample());
-        if (guard.phase == Phase::watching)
-            at(guard.since_ms + g.wait_ms);
-        if (guard.phase == Phase::waiting)
-            at(guard.since_ms + g.on_ms);
-    }
+    static void events(const Gate& g, const GateView& v, At at) { guard_events(g, v, at); }
     static Unmet unmet(const Gate&, const GateView&, bool must_end) { return {must_end}; }
     static std::string words(const Gate&, const Unmet& u, const GateWords& w) { return by_its_rule(u, w); }
 

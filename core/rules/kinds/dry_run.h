@@ -16,19 +16,7 @@ struct DryRun {
         "Stop {output} when the {probe} has not changed by {change_k} within {check_s} of a start; try again after {pause_s}.", "Give up after {retries} retries, until the switch is moved to OFF.", Priority::hold};
     void compile(RuleCompiler& c) const
     {
-        if (c.program().guards == max_guards)
-            throw Refused{"a unit holds two dry-run guards"};
-        Gate& guard = c.gate(Gate::Kind::guard);
-        guard.channel = c.probe(probe);
-        guard.output = static_cast<std::int8_t>(c.own());
-        guard.timer = c.program().guards++;
-        guard.change_mk = in_milli(change.in_kelvin());
-        guard.wait_ms = RuleCompiler::millis(check_s);
-        guard.on_ms = RuleCompiler::millis(pause_s);
-        guard.retries = static_cast<std::uint8_t>(std::lround(std::clamp(retries, 0.0, 200.0)));
-        const Bits b = RuleCompiler::bit_of(guard);
-        c.use(c.own(), c.reads(guard.channel));
-        c.clause(kind.priority, all_of(b), false);
+        c.guard(Gate::Kind::guard, c.probe(probe), check_s, pause_s, retries).change_mk = in_milli(change.in_kelvin());
     }
 };
 

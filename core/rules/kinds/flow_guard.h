@@ -16,22 +16,10 @@ struct FlowGuard {
         "Stop {output} when the {meter} has stayed below {least_m3_s} for {check_s} of running; try again after {pause_s}.", "Give up after {retries} retries, until the switch is moved to OFF.", Priority::hold};
     void compile(RuleCompiler& c) const
     {
-        const std::uint8_t channel = c.probe(meter, Reads::flow);
-        if (c.program().guards == max_guards)
-            throw Refused{"a unit holds two guards against running dry"};
-        if (in_milli(RuleCompiler::reading(least_m3_s, Reads::flow)) <= 0)
+        const MilliKelvin least = in_milli(RuleCompiler::reading(least_m3_s, Reads::flow));
+        if (least <= 0)
             throw Refused{"a flow of nothing proves nothing"};
-        Gate& guard = c.gate(Gate::Kind::flow_guard);
-        guard.channel = channel;
-        guard.output = static_cast<std::int8_t>(c.own());
-        guard.timer = c.program().guards++;
-        guard.change_mk = in_milli(RuleCompiler::reading(least_m3_s, Reads::flow));
-        guard.wait_ms = RuleCompiler::millis(check_s);
-        guard.on_ms = RuleCompiler::millis(pause_s);
-        guard.retries = static_cast<std::uint8_t>(std::lround(std::clamp(retries, 0.0, 200.0)));
-        const Bits b = RuleCompiler::bit_of(guard);
-        c.use(c.own(), c.reads(channel));
-        c.clause(kind.priority, all_of(b), false);
+        c.guard(Gate::Kind::flow_guard, c.probe(meter, Reads::flow), check_s, pause_s, retries).change_mk = least;
     }
 };
 
