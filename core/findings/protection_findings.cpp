@@ -158,7 +158,7 @@ Found current_over_output(const FindingContext& c)
 {
     if (!has(c, Part::motor))
         return {};
-    const MotorCurrents m = motor_currents(loop(c));
+    const MotorCurrents m = motor_currents(loop(c), dc_motors_on_an_output(loop(c)));
     const double most = std::max(m.worst_a(), m.stalled_a), output = loop(c).wiring.output_a;
     if (most <= output)
         return {};

@@ -116,6 +116,8 @@ private:
                     l.battery.capacity_ah += Battery().capacity_ah;
                     l.wiring.section_m2 += Wiring().section_m2;
                 }
+        if ((a_.power == PoweredBy::panel || a_.power == PoweredBy::battery) && loop_.has(Part::exchanger_pump) && a_.exchanger_pumps == ExchangerPumps::one)
+            l.wiring.output_a *= 2; // one output switches both: by a relay
         l.wiring.unit_feed = a_.power == PoweredBy::battery ? UnitFeed::battery : a_.power == PoweredBy::panel ? UnitFeed::panel
                                                                                                                : UnitFeed::mains;
         l.cooler.indoors = a_.excess == Excess::house;

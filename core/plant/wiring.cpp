@@ -30,10 +30,16 @@ std::size_t dc_motors(const Loop& l)
     return n;
 }
 
-MotorCurrents motor_currents(const Loop& l)
+std::size_t dc_motors_on_an_output(const Loop& l)
 {
     const Arrangement& a = arrangement_of(l);
-    const auto n = static_cast<double>(std::max<std::size_t>(1, dc_motors(l)));
+    return a.has(Part::exchanger_pump) && a.output_of(Driver::exchanger_pump) < 0 ? std::min<std::size_t>(2, dc_motors(l)) : std::min<std::size_t>(1, dc_motors(l));
+}
+
+MotorCurrents motor_currents(const Loop& l, std::size_t motors)
+{
+    const Arrangement& a = arrangement_of(l);
+    const auto n = static_cast<double>(std::max<std::size_t>(1, motors));
     MotorCurrents c{n * l.motor.current_a, n * l.motor.label_a, 0};
     const double line = l.motor.resistance_ohm / n + cable_ohm(l.wiring);
     c.stalled_a = a.has(Part::battery) ? l.battery.full_v / (line + l.battery.resistance_ohm) : std::min(l.panel.isc_a, l.panel.voc_v / line);
@@ -49,7 +55,7 @@ double starting_dip_v(const Loop& l, double rest_v)
 double breaker_for(const Loop& l, double around_c)
 {
     const double most = std::min(l.wiring.output_a, cable_bears_a(l.wiring.section_m2) * cable_derating(around_c));
-    const double least = arrangement_of(l).has(Part::motor) ? carried_share * motor_currents(l).working_a : 0.0;
+    const double least = arrangement_of(l).has(Part::motor) ? carried_share * motor_currents(l, dc_motors(l)).working_a : 0.0;
     double best = 0;
     for (double a : ratings_a)
         if (a <= most && a >= least)

@@ -23,9 +23,10 @@ struct MotorCurrents {
     double stalled_a = 0;
     double worst_a() const { return working_a > label_a ? working_a : label_a; }
 };
-// All that hang on the panel or battery together, each with such a motor.
-MotorCurrents motor_currents(const Loop& loop);
-std::size_t dc_motors(const Loop& loop); // 0: mains
+// Of so many side by side, each with such a motor, behind one cable.
+MotorCurrents motor_currents(const Loop& loop, std::size_t motors);
+std::size_t dc_motors(const Loop& loop);              // that hang on panel or battery; 0: mains
+std::size_t dc_motors_on_an_output(const Loop& loop); // of the unit, at most
 
 // Terminal voltage of the resting battery while the motor has not yet turned, V.
 double starting_dip_v(const Loop& loop, double rest_v);

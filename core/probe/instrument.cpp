@@ -25,8 +25,6 @@ InstrumentChain::InstrumentChain(Reads reads, const Instrument& m, const Conditi
     full_ = full > 0 ? full : INFINITY;
     stuck_ = m.stuck_share * full;
     least_ = reads == Reads::flow ? m.least_m3_s / inside_per_reading(reads) : 0;
-    if (condition.kind == ConditionKind::drifted)
-        gain_ *= 1 + condition.drift_share;
 }
 
 Seen InstrumentChain::at(double there) const

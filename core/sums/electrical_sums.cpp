@@ -43,7 +43,7 @@ SumResult breaker(X x, C c)
     const Wiring& w = c.loop().wiring;
     const double best = breaker_for(c.loop(), x[0]);
     const bool dc = arrangement_of(c.loop()).has(Part::motor);
-    const MotorCurrents m = motor_currents(c.loop());
+    const MotorCurrents m = motor_currents(c.loop(), dc_motors(c.loop()));
     return {line("the unit bears ", show(w.output_a, Q::current, c), ", the cable at ", show(x[0], Q::temperature, c), " ", show(cable_bears_a(w.section_m2) * cable_derating(x[0]), Q::current, c), dc ? line(dc_motors(c.loop()) > 1 ? "\nthe motors take " : "\nthe motor takes ", show(m.working_a, Q::current, c), " at work, ", show(m.stalled_a, Q::current, c), " held fast") : "",
                 best > 0 ? line("\nthe largest that protects the weakest: ", show(best, Q::current, c)) : "\nno breaker protects the weakest and carries the pump"),
         best > 0 ? best : NAN};
@@ -54,7 +54,7 @@ SumInput other_load()
     return {{"other_w", "The unit and what else hangs on it", Q::power, 0, 500, "Day and night; meter at the battery with the pump off"}, [](C c) { return c.loop().battery.other_load_w; }};
 }
 
-double working_a(C c) { return motor_currents(c.loop()).working_a; } // of all pumps that hang there
+double working_a(C c) { return motor_currents(c.loop(), dc_motors(c.loop())).working_a; } // of all pumps that hang there
 
 double mains_or_dc(C c, double mains, double dc) { return arrangement_of(c.loop()).has(Part::motor) ? dc : mains; }
 

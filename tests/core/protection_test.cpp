@@ -244,8 +244,10 @@ TEST(Wiring, all_that_hang_on_a_battery_count)
     EXPECT_EQ(dc_motors(one), 1U);
     EXPECT_EQ(dc_motors(three), 3U);
     EXPECT_EQ(dc_motors(of({})), 0U);
-    EXPECT_DOUBLE_EQ(motor_currents(three).working_a, 3 * motor_currents(one).working_a);
-    EXPECT_GT(motor_currents(three).stalled_a, 1.5 * motor_currents(one).stalled_a) << "side by side, behind one cable";
+    EXPECT_EQ(dc_motors_on_an_output(three), 1U);
+    EXPECT_EQ(dc_motors_on_an_output(of({{"power", "battery"}, {"exchanger_pumps", "one"}})), 2U);
+    EXPECT_DOUBLE_EQ(motor_currents(three, 3).working_a, 3 * motor_currents(one, 1).working_a);
+    EXPECT_GT(motor_currents(three, 3).stalled_a, 1.5 * motor_currents(one, 1).stalled_a) << "side by side, behind one cable";
 }
 
 TEST(Wiring, working_label_and_stalled_current_are_three_things)
@@ -253,7 +255,7 @@ TEST(Wiring, working_label_and_stalled_current_are_three_things)
     Loop l = new_job("pv-battery").variants.front().loop;
     // A pump that draws 5.5 A at work though its label says 13 A (field practice).
     l.motor = {12, 5.5, 1.5, 0.5, 13};
-    const MotorCurrents m = motor_currents(l);
+    const MotorCurrents m = motor_currents(l, dc_motors(l));
     EXPECT_EQ(m.working_a, 5.5);
     EXPECT_EQ(m.worst_a(), 13);
     EXPECT_GT(m.stalled_a, 13);
