@@ -17,7 +17,7 @@ namespace {
 
 constexpr double relative_tolerance = 1e-7, absolute_tolerance = 1e-5;
 constexpr std::int64_t speed_looks = 5; // samples: a speed by difference moves between its roots
-constexpr double kink_w_m2 = 5; // weather bends sharper than this restart the solver
+constexpr double kink_w_m2 = 5;         // weather bends sharper than this restart the solver
 
 class Hybrid {
 public:
