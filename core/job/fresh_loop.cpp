@@ -97,6 +97,10 @@ private:
         }
         if (loop_.drains)
             l.pump.power_w = 75;
+        if (a_.array == Array::trickle) {
+            l.pump.flow_m3_s = std::max(l.pump.flow_m3_s, 1.4 * l.collector.wetted_at_m3_s);
+            l.drain_back.siphon = false;
+        }
         if (by_itself()) { // one panel, its tank above it, short pipes
             l.collector.area_m2 = 2.5;
             l.tank.volume_m3 = 0.18;
@@ -134,10 +138,6 @@ private:
         Collector& c = v_.loop.collector = collector_of(a_.array, area_m2);
         if (uncovered(a_.array) && is(Store::pool))
             c.tilt_deg = 20;
-        if (a_.array == Array::trickle) {
-            v_.loop.pump.flow_m3_s = 1.4 * c.wetted_at_m3_s;
-            v_.loop.drain_back.siphon = false;
-        }
     }
 
     // A pump or valve of the loop, in the order of the loop's drivers.
@@ -167,7 +167,7 @@ private:
         if (is(Store::room))
             return {12, 5};
         if (a_.power == PoweredBy::battery)
-            return {10, 3}; // power saving: run when it pays
+            return {10, a_.fields == Fields::two ? 2 : 3}; // power saving: run when it pays; each of two has less sun
         return a_.power == PoweredBy::panel || a_.array == Array::tubes ? std::pair{10.0, 2.0} : std::pair{8.0, 2.0};
     }
     // An array that has emptied must not be filled while it boils water.
