@@ -167,7 +167,7 @@ private:
         if (is(Store::room))
             return {12, 5};
         if (a_.power == PoweredBy::battery)
-            return {10, a_.fields == Fields::two ? 2 : 3}; // power saving: run when it pays; each of two has less sun
+            return {10, a_.fields == Fields::two || a_.array == Array::trickle ? 2 : 3}; // power saving: run when it pays; each of two has less sun, a film much flow
         return a_.power == PoweredBy::panel || a_.array == Array::tubes ? std::pair{10.0, 2.0} : std::pair{8.0, 2.0};
     }
     // An array that has emptied must not be filled while it boils water.
