@@ -50,7 +50,7 @@ private:
 void InstrumentsTest::what_the_loop_has_a_place_for_is_offered_and_added()
 {
     const Job before = job();
-    for (const QString name : {QStringLiteral("Flow meter"), QStringLiteral("Pressure sensor"), QStringLiteral("Sun sensor")}) {
+    for (const QString& name : {QStringLiteral("Flow meter"), QStringLiteral("Pressure sensor"), QStringLiteral("Sun sensor")}) {
         add(name);
         QCOMPARE(qs(last().name), name);
         QCOMPARE(find<QListWidget>("probeList")->currentRow(), static_cast<int>(document().variant().probes.size()) - 1);

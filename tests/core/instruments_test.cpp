@@ -148,7 +148,7 @@ TEST(SunStart, by_the_sun_alone)
 // 49
 TEST(Instruments, a_rule_that_asks_for_something_else_is_out_of_action)
 {
-    Unit u({{"P1", true, Differential{"T1", "F1"}}, {"P1", true, SunStart{"G1"}}, {"P1", true, DryRun{"E1"}}, {"P1", true, FlowGuard{"T1"}}, {"P1", true, Differential{"T1", "T1", TempDiff::kelvin(5), TempDiff::kelvin(2)}}});
+    Unit u({{"P1", true, Differential{"T1", "F1"}}, {"P1", true, SunStart{"G1", 250, 150, {}}}, {"P1", true, DryRun{"E1"}}, {"P1", true, FlowGuard{"T1"}}, {"P1", true, Differential{"T1", "T1", TempDiff::kelvin(5), TempDiff::kelvin(2)}}});
     std::vector<std::string> why;
     for (const OutOfAction& o : u.compiled.out_of_action)
         why.push_back(o.reason);
