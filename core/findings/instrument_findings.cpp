@@ -1,5 +1,4 @@
 // Flow meters, pressure sensors and sun sensors, and the rules that look at them.
-#include "core/sums/filling.h"
 #include "shared.h"
 
 namespace vernal {
@@ -69,26 +68,14 @@ Found instrument_scale(const FindingContext& c)
 
 // --- the rules -------------------------------------------------------------------
 
-Found flow_guard_too_quick(const FindingContext& c)
-{
-    if (!arrangement(c).drains)
-        return {};
-    const double fills_s = fill_time_s(loop(c), c.job.site.place.altitude_m);
-    return each<FlowGuard>(c, [&](Found& out, std::size_t i, const Rule&, const FlowGuard& g) {
-        if (g.check_s >= fills_s * 1.2)
-            return;
-        const double better = std::ceil(fills_s * 2 / 10) * 10;
-        out.push_back({"", Severity::caution, "The flow guard judges before the array is full", "Filling takes about " + lasts(c, fills_s) + " until anything comes back, it waits " + lasts(c, g.check_s) + ": good starts are broken off.", change<FlowGuard>(c, "Try: after " + lasts(c, better), i, [better](FlowGuard& r) { r.check_s = better; })});
-    });
-}
-
 Found flow_guard_above_flow(const FindingContext& c)
 {
+    constexpr double wavers = 0.9, asked = 1.0 / 3; // of the flow: it may fall to so much, and what is asked for well below it; estimates
     return each<FlowGuard>(c, [&](Found& out, std::size_t i, const Rule& rule, const FlowGuard& g) {
         const double flows = loop(c).pump.flow_m3_s * least_speed(c, rule.output);
-        if (g.least_m3_s < flows * 0.9)
+        if (g.least_m3_s < wavers * flows)
             return;
-        const double better = std::round(flows / 3 * 6e5) / 6e5; // tenths of L/min
+        const double better = std::round(asked * flows * 6e5) / 6e5; // tenths of L/min
         out.push_back({"", Severity::serious, "The flow guard stops a sound pump", "It asks for " + said(c, g.least_m3_s, Quantity::flow) + ", and at its lowest speed the pump moves about " + said(c, flows, Quantity::flow) + ".", change<FlowGuard>(c, "Try: " + said(c, better, Quantity::flow), i, [better](FlowGuard& r) { r.least_m3_s = better; })});
     });
 }
@@ -97,14 +84,15 @@ Found alarm_never_right(const FindingContext& c)
 {
     if (!arrangement(c).has(Part::vessel))
         return {};
+    constexpr double below_pa = 0.5e5, least_pa = 0.1e5, of_relief = 0.9; // what a sound loop may fall and rise; estimates
     const double fill = loop(c).vessel.fill_pa, relief = loop(c).vessel.relief_pa;
     return each<PressureAlarm>(c, [&](Found& out, std::size_t i, const Rule&, const PressureAlarm& a) {
         if (a.low_pa >= fill) {
-            const double better = std::max(0.1e5, std::floor((fill - 0.5e5) / 1e4) * 1e4);
+            const double better = std::max(least_pa, std::floor((fill - below_pa) / 1e4) * 1e4);
             out.push_back({"", Severity::caution, "The pressure alarm calls in a sound loop", "Cold the loop stands at " + said(c, fill, Quantity::pressure) + " and the alarm calls at " + said(c, a.low_pa, Quantity::pressure) + ".", change<PressureAlarm>(c, "Try: low at " + said(c, better, Quantity::pressure), i, [better](PressureAlarm& r) { r.low_pa = better; })});
         }
         if (a.high_pa >= relief) {
-            const double better = std::floor(0.9 * relief / 1e4) * 1e4;
+            const double better = std::floor(of_relief * relief / 1e4) * 1e4;
             out.push_back({"", Severity::caution, "The pressure alarm calls after the relief valve", "That opens at " + said(c, relief, Quantity::pressure) + ", the alarm calls at " + said(c, a.high_pa, Quantity::pressure) + ": by then fluid is lost. Never cap a relief valve.", change<PressureAlarm>(c, "Try: high at " + said(c, better, Quantity::pressure), i, [better](PressureAlarm& r) { r.high_pa = better; })});
         }
     });
@@ -155,7 +143,6 @@ const FindingKinds& instrument_findings()
         {"instrument_not_sound", instrument_not_sound, Cause::probes},
         {"instrument_scale", instrument_scale, Cause::probes},
         {"flow_guard_above_flow", flow_guard_above_flow},
-        {"flow_guard_too_quick", flow_guard_too_quick},
         {"alarm_drives_a_pump", alarm_drives_a_pump},
         {"alarm_never_right", alarm_never_right},
         {"sun_start_cools", sun_start_cools},

@@ -80,16 +80,25 @@ Found fills_with_steam(const FindingContext& c)
 // What of an open absorber stays dry takes in sun and gives it to the air.
 Found trickle_stays_dry(const FindingContext& c)
 {
-    if (arrangement(c).answers.array != Array::trickle || loop(c).collector.wetted_at_m3_s <= 0)
-        return {};
-    Pump slowest = loop(c).pump;
-    const double floor = least_speed(c, c.variant.unit.outputs.front().key);
-    slowest.speed *= floor;
-    const double flow = pump_flow(loop(c), arrangement(c).routes.front(), slowest, glycol_water(0), loop(c).drain_back.lift_m), wanted = loop(c).collector.wetted_at_m3_s;
-    if (flow >= wanted)
-        return {};
-    const std::string at = floor < 1 ? "At its minimum speed of " + said(c, floor, Quantity::ratio) + " the pump" : std::string("The pump");
-    return {{"", Severity::caution, "The absorber stays dry in part", at + " brings " + said(c, flow, Quantity::flow) + " up there, and it is wet all over from " + said(c, wanted, Quantity::flow) + " on: of its area " + said(c, 1 - flow / wanted, Quantity::ratio) + " only warms the air. More flow, a higher minimum speed, or a cleaner header.", {}, floor < 1 ? "" : "loop/pump/flow_m3_s"}};
+    Found out;
+    const Arrangement& a = arrangement(c);
+    const auto look = [&](const Collector& array, Pump pump, Driver driver, const char* path) {
+        const auto route = std::find_if(a.routes.begin(), a.routes.end(), [&](const Route& r) { return r.turns == driver; });
+        if (route == a.routes.end() || array.wetted_at_m3_s <= 0)
+            return;
+        const double floor = least_speed(c, c.variant.unit.outputs[std::min(route->pump, c.variant.unit.outputs.size() - 1)].key), wanted = array.wetted_at_m3_s;
+        pump.speed *= floor;
+        const double flow = pump_flow(loop(c), *route, pump, glycol_water(0), loop(c).drain_back.lift_m);
+        if (flow >= wanted)
+            return;
+        const std::string at = floor < 1 ? "At its minimum speed of " + said(c, floor, Quantity::ratio) + " the pump" : std::string("The pump");
+        out.push_back({"", Severity::caution, "The absorber stays dry in part", at + " brings " + said(c, flow, Quantity::flow) + " up there, and it is wet all over from " + said(c, wanted, Quantity::flow) + " on: of its area " + said(c, 1 - flow / wanted, Quantity::ratio) + " only warms the air. More flow, a higher minimum speed, or a cleaner header.", {}, path});
+    };
+    if (a.answers.array != Array::trickle)
+        return out;
+    look(loop(c).collector, loop(c).pump, Driver::pump, "loop/pump/flow_m3_s");
+    look(loop(c).collector_2, loop(c).pump_2, Driver::pump_2, "loop/pump_2/flow_m3_s");
+    return out;
 }
 
 Found siphon_cannot_stand(const FindingContext& c)

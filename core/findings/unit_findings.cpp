@@ -72,17 +72,27 @@ Found speed_below_lift(const FindingContext& c)
     return out;
 }
 
+// A guard of either kind that looks before anything can have come back.
+template <class Guard>
+Found judges_too_quick(const FindingContext& c, const char* which)
+{
+    const double fills_s = fill_time_s(loop(c), c.job.site.place.altitude_m);
+    return each<Guard>(c, [&](Found& out, std::size_t i, const Rule&, const Guard& g) {
+        if (g.check_s >= fills_s * 1.2)
+            return;
+        const double better = std::ceil(fills_s * 2 / 10) * 10;
+        out.push_back({"", Severity::caution, std::string("The ") + which + " judges before the array is full", "Filling takes about " + lasts(c, fills_s) + ", it looks after " + lasts(c, g.check_s) + ": good starts are broken off.", change<Guard>(c, "Try: within " + lasts(c, better), i, [better](Guard& r) { r.check_s = better; })});
+    });
+}
+
 Found guard_too_quick(const FindingContext& c)
 {
     if (!arrangement(c).drains)
         return {};
-    const double fills_s = fill_time_s(loop(c), c.job.site.place.altitude_m);
-    return each<DryRun>(c, [&](Found& out, std::size_t i, const Rule&, const DryRun& g) {
-        if (g.check_s >= fills_s * 1.2)
-            return;
-        const double better = std::ceil(fills_s * 2 / 10) * 10;
-        out.push_back({"", Severity::caution, "The dry-run guard judges before the array is full", "Filling takes about " + lasts(c, fills_s) + ", it looks after " + lasts(c, g.check_s) + ": good starts are broken off.", change<DryRun>(c, "Try: within " + lasts(c, better), i, [better](DryRun& r) { r.check_s = better; })});
-    });
+    Found out = judges_too_quick<DryRun>(c, "dry-run guard");
+    const Found by_flow = judges_too_quick<FlowGuard>(c, "flow guard");
+    out.insert(out.end(), by_flow.begin(), by_flow.end());
+    return out;
 }
 
 Found guard_at_collector(const FindingContext& c)

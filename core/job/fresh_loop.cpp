@@ -98,7 +98,7 @@ private:
         if (loop_.drains)
             l.pump.power_w = 75;
         if (a_.array == Array::trickle) {
-            l.pump.flow_m3_s = std::max(l.pump.flow_m3_s, 1.4 * l.collector.wetted_at_m3_s);
+            l.pump.flow_m3_s = std::max(l.pump.flow_m3_s, 1.4 * l.collector.wetted_at_m3_s); // dirt in the header takes its part; estimate
             l.drain_back.siphon = false;
         }
         if (by_itself()) { // one panel, its tank above it, short pipes

@@ -138,7 +138,7 @@ private:
 
     Reads reads(std::size_t p) const { return p < setup_.reads.size() ? setup_.reads[p] : Reads::temperature; }
 
-    // By the place's name; an instrument's also by the name under which a run writes the same.
+    // By the place's name; an instrument's also by what it reads, as a run and many loggers name it.
     const TraceColumn* column_of(std::size_t p) const
     {
         constexpr std::array<const char*, 4> also{nullptr, "flow", "pressure", "irradiance_plane"};

@@ -226,7 +226,6 @@ const std::vector<Case>& cases()
         {"instrument_not_sound", [](Variant& v) { add_instrument(v, ProbePlace::flow_meter).condition.kind = ConditionKind::stuck; }},
         {"instrument_scale", [](Variant& v) { add_instrument(v, ProbePlace::pressure_sensor).instrument.full_pa = 4e5; }},
         {"flow_guard_above_flow", [](Variant& v) { add_instrument(v, ProbePlace::flow_meter), add<FlowGuard>(v) = {"I1", v.loop.pump.flow_m3_s, 300}; }},
-        {"flow_guard_too_quick", [](Variant& v) { add_instrument(v, ProbePlace::flow_meter), add<FlowGuard>(v) = {"I1", v.loop.pump.flow_m3_s / 4, 10}; }, false, "drainback"},
         {"alarm_drives_a_pump", [](Variant& v) { add_instrument(v, ProbePlace::pressure_sensor), add<PressureAlarm>(v).sensor = "I1", v.unit.rules.back().output = "P1"; }},
         {"alarm_never_right", [](Variant& v) { add_instrument(v, ProbePlace::pressure_sensor), add<PressureAlarm>(v) = {"I1", v.loop.vessel.fill_pa + 1e4}; }},
         {"sun_start_cools", [](Variant& v) { add_instrument(v, ProbePlace::sun_sensor), add<SunStart>(v) = {"I1", 150, 60, {}}; }},

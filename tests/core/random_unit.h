@@ -80,7 +80,7 @@ struct Draws {
         return x;
     }
 
-    // At most two dry-run guards count.
+    // At most two guards count, dry-run and flow guards together.
     decltype(Rule::body) kind()
     {
         const std::string a = probe(), b = probe(), other = one_of(scale.outputs);

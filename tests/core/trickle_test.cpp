@@ -113,6 +113,12 @@ TEST(Trickle, a_finding_says_what_stays_dry)
     EXPECT_FALSE(says(job));
     job.variants[0].unit.rules.push_back({"P1", true, SpeedByDifference{"S1", "S2", TempDiff::kelvin(5), TempDiff::kelvin(1), {0.5, 1, 0.1, 0.01, DriveKind::pwm}}});
     EXPECT_TRUE(says(job)) << "at half speed half of what it wants";
+    LoopAnswers pair = trickle();
+    pair.fields = Fields::two;
+    Job two = new_job(pair);
+    EXPECT_FALSE(says(two));
+    two.variants[0].loop.pump_2.flow_m3_s *= 0.5;
+    EXPECT_TRUE(says(two)) << "the second as well";
     EXPECT_FALSE(says(cold_day(1.1)));
     EXPECT_TRUE(says(cold_day(0.9)));
 }
