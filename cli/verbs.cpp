@@ -1,10 +1,12 @@
 #include "check_verb.h"
+#include "day_verb.h"
 #include "new_verb.h"
 #include "probe_verb.h"
 #include "run_verb.h"
 #include "setting_verbs.h"
 #include "settings_verb.h"
 #include "sum_verb.h"
+#include "year_verb.h"
 
 namespace vernal {
 
@@ -19,6 +21,8 @@ std::vector<std::unique_ptr<Verb>> all_verbs()
     out.push_back(std::make_unique<SettingsVerb>());
     out.push_back(std::make_unique<ChooseVerb>());
     out.push_back(std::make_unique<NewVerb>());
+    out.push_back(std::make_unique<DayVerb>());
+    out.push_back(std::make_unique<YearVerb>());
     out.push_back(std::make_unique<GetVerb>());
     out.push_back(std::make_unique<SetVerb>());
     out.push_back(std::make_unique<FieldsVerb>());

@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace vernal {
 namespace {
@@ -133,7 +134,8 @@ void DayChart::show_outcome(QCustomPlot::RefreshPriority when)
     draw_lanes(*o);
     const double begin = o->time_s(0) + o->start_s(), end = o->time_s(o->size() - 1) + o->start_s();
     QCPAxis* x = axisRect()->axis(QCPAxis::atBottom);
-    if (!zoom_ || painted_ == 0 || x->range().upper < begin || x->range().lower > end || x->range().size() > 2 * (end - begin))
+    const bool as_long = std::exchange(shown_s_, end - begin) == end - begin;
+    if (!zoom_ || painted_ == 0 || !as_long || x->range().upper < begin || x->range().lower > end || x->range().size() > 2 * (end - begin))
         x->setRange(begin, std::max(end, begin + 60));
     const QMargins margins(left_px, top_px, right_px(), 4);
     axisRect()->setMargins(margins);

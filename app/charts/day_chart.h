@@ -49,6 +49,7 @@ private:
     void tick();
     void paint_ends(QPainter& p) const;
     void paint_lane_scales(QPainter& p) const;
+    QString hour_text(double clock_s) const;
     void paint_hours(QPainter& p) const;
     void paint_cursor(QPainter& p) const;
     void paint_tags(QPainter& p) const;
@@ -70,6 +71,7 @@ private:
     bool lanes_only_ = false;
     int lane_count_ = 1;
     quint64 painted_ = 0, pending_ = 0;
+    double shown_s_ = 0; // length of what is shown
 };
 
 } // namespace vernal

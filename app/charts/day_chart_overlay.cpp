@@ -57,6 +57,17 @@ void DayChart::paint_lane_scales(QPainter& p) const
     }
 }
 
+// Midnight is the end of a single day, of several the beginning of the next.
+QString DayChart::hour_text(double clock_s) const
+{
+    constexpr double day_s = 86400;
+    if (clock_s < (session_.several_days() ? 0 : day_s) || std::fmod(clock_s, day_s) != 0)
+        return qs(clock_text(clock_s));
+    const auto& o = session_.outcome();
+    const bool ends = !session_.several_days() || clock_s > o->start_s() + o->time_s(o->size() - 1) - 1;
+    return ends ? QStringLiteral("24:00") : tr("day %1").arg(std::lround(clock_s / day_s) + 1);
+}
+
 // The hours, but where the cursor's own stands.
 void DayChart::paint_hours(QPainter& p) const
 {
@@ -68,9 +79,9 @@ void DayChart::paint_hours(QPainter& p) const
     p.setPen(theme().second_ink);
     for (double t = std::ceil(h.from / h.step) * h.step; t <= h.to + 1; t += h.step) {
         const double x = axis->coordToPixel(t);
-        if (std::fabs(x - now) < 46)
+        if (std::fabs(x - now) < (session_.several_days() ? 68 : 46))
             continue;
-        p.drawText(QRectF(x - 30, lanes_->bottom() + 2, 60, axis_px - 3), Qt::AlignHCenter | Qt::AlignTop, qs(t >= 86400 && std::fmod(t, 86400) == 0 ? std::string("24:00") : clock_text(t)));
+        p.drawText(QRectF(x - 30, lanes_->bottom() + 2, 60, axis_px - 3), Qt::AlignHCenter | Qt::AlignTop, hour_text(t));
     }
 }
 
@@ -94,11 +105,12 @@ void DayChart::paint_cursor(QPainter& p) const
     p.setRenderHint(QPainter::Antialiasing, false);
     p.setPen(QPen(t.ink, t.line_px));
     p.drawLine(QPointF(x, axisRect()->top()), QPointF(x, lanes_->bottom() + 2));
-    const QRectF box(std::clamp(x - 22, 0.0, width() - 46.0), lanes_->bottom() + 2, 44, axis_px - 4);
+    const double wide = session_.several_days() ? 88 : 44;
+    const QRectF box(std::clamp(x - wide / 2, 0.0, width() - wide - 2), lanes_->bottom() + 2, wide, axis_px - 4);
     p.fillRect(box, t.ink);
     p.setPen(t.card);
     p.setFont(text_font(12, true));
-    p.drawText(box, Qt::AlignCenter, qs(clock_text(at)));
+    p.drawText(box, Qt::AlignCenter, session_.cursor_text());
 }
 
 } // namespace vernal

@@ -1,11 +1,18 @@
 #include "days_station.h"
 
-#include "core/job/job_check.h"
+#include "day_picture.h"
+#include "horizon_sheet.h"
+#include "item_rows.h"
+#include "spell_rows.h"
+#include "year_sheet.h"
 
 #include "app/shell/theme.h"
+#include "core/job/day_shelf.h"
 #include "core/job/field_path.h"
+#include "core/job/job_check.h"
 #include "files/csv_trace.h"
 #include "files/disk.h"
+#include "files/epw.h"
 
 #include <QComboBox>
 #include <QDate>
@@ -13,100 +20,46 @@
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QListWidget>
-#include <QPainter>
+#include <QMenu>
 #include <QPushButton>
 #include <QScrollArea>
-#include <QSpinBox>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
 #include <algorithm>
 #include <cmath>
 
 namespace vernal {
-namespace {
-
-constexpr int above_px = 8; // of a picture, free
-constexpr QSize picture_size(236, 100);
-
-void paint_curve(QPainter& p, const std::vector<double>& v, double lo, double hi, const QColor& colour, bool fill)
-{
-    if (v.size() < 2)
-        return;
-    QPolygonF line;
-    for (std::size_t i = 0; i < v.size(); ++i)
-        if (std::isfinite(v[i]))
-            line.append(QPointF(static_cast<double>(i) / static_cast<double>(v.size() - 1) * picture_size.width(), picture_size.height() - 2 - (v[i] - lo) / std::max(1e-9, hi - lo) * (picture_size.height() - above_px - 6)));
-    if (fill) {
-        line.prepend(QPointF(0, picture_size.height()));
-        line.append(QPointF(picture_size.width(), picture_size.height()));
-        p.setPen(Qt::NoPen);
-        p.setBrush(colour);
-        p.drawPolygon(line);
-    } else {
-        p.setBrush(Qt::NoBrush);
-        p.setPen(QPen(colour, 1.4));
-        p.drawPolyline(line);
-    }
-}
-
-QString day_line(const Day& d, const Units& u)
-{
-    if (d.kind == DayKind::recorded)
-        return QObject::tr("recorded, %1").arg(qs(d.trace));
-    static const char* clouds[] = {"clear", "racing clouds", "broken clouds", "overcast"};
-    return QStringLiteral("%1, %2\n%3 … %4").arg(QDate(d.sky.year, d.sky.month, d.sky.day).toString(QStringLiteral("d MMM")), QObject::tr(clouds[static_cast<int>(d.sky.clouds)]), text(d.sky.air_min_c, Quantity::temperature, u), text(d.sky.air_max_c, Quantity::temperature, u));
-}
-
-} // namespace
-
-QIcon day_picture(const Job& job, const Day& day)
-{
-    QPixmap map(picture_size);
-    map.fill(Qt::transparent);
-    QPainter p(&map);
-    p.fillRect(QRect(QPoint(0, above_px), picture_size), theme().surface);
-    p.setRenderHint(QPainter::Antialiasing);
-    const auto icon = [&] { // a chosen day is not tinted
-        p.end();
-        QIcon out(map);
-        out.addPixmap(map, QIcon::Selected);
-        return out;
-    };
-    if (day.kind == DayKind::recorded) {
-        if (const auto it = job.traces.find(day.trace); it != job.traces.end())
-            for (const TraceColumn& c : it->second->columns)
-                if (c.quantity == Quantity::temperature)
-                    paint_curve(p, c.values, 0, 90, c.name == "collector" ? theme().collector : theme().store_bottom, false);
-        return icon();
-    }
-    const SkyDay sky = generate(day.sky, job.site.place);
-    std::vector<double> sun, air;
-    for (std::size_t m = 0; m < sky.air_c.size(); m += 8) {
-        sun.push_back(on_plane({sky.beam_normal_w_m2[m], sky.diffuse_horizontal_w_m2[m]}, sky.sun[m], 40, 0).beam_w_m2 + sky.diffuse_horizontal_w_m2[m]);
-        air.push_back(sky.air_c[m]);
-    }
-    paint_curve(p, sun, 0, 1100, theme().sun, true);
-    paint_curve(p, air, -20, 40, theme().second_ink, false);
-    return icon();
-}
 
 DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), session_(session)
 {
     list_ = new QListWidget;
     list_->setObjectName("dayList");
     list_->setAccessibleName(tr("Days"));
-    list_->setIconSize(picture_size);
+    list_->setIconSize(day_picture_size);
     list_->setViewMode(QListView::IconMode);
     list_->setMovement(QListView::Static);
     list_->setResizeMode(QListView::Adjust);
     list_->setWordWrap(true);
     list_->setSpacing(6);
-    list_->setGridSize(picture_size + QSize(16, 84));
+    list_->setGridSize(day_picture_size + QSize(16, 84));
     auto* buttons = new QHBoxLayout;
+    auto* ready = new QPushButton(tr("Add a day"));
+    ready->setObjectName("addDay");
+    ready->setMenu(new QMenu(ready));
+    ready->menu()->setObjectName("readyDays");
+    ready->menu()->setToolTipsVisible(true);
+    for (const ReadyDay& day : ready_days()) {
+        QAction* action = ready->menu()->addAction(tr(day.title));
+        action->setObjectName(QString::fromLatin1(day.key));
+        action->setToolTip(tr(day.about));
+        connect(action, &QAction::triggered, this, [this, &day] { add_ready(day); });
+    }
     auto* copy = new QPushButton(tr("Copy this day"));
-    auto* import = new QPushButton(tr("Import a log …"));
+    auto* import = new QPushButton(tr("Import a log or weather …"));
     import->setObjectName("importLog");
     auto* remove = new QPushButton(tr("Remove"));
+    buttons->addWidget(ready);
     buttons->addWidget(copy);
     buttons->addWidget(import);
     buttons->addWidget(remove);
@@ -116,8 +69,19 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
     message_->setWordWrap(true);
     message_->hide();
     auto* left = new QVBoxLayout;
-    left->addWidget(heading(tr("Days"), "h1"));
-    left->addWidget(list_, 1);
+    auto* year = new QPushButton(tr("A year"));
+    year->setObjectName("showYear");
+    year->setCheckable(true);
+    year->setToolTip(tr("365 days by months, in place of the shelf"));
+    auto* top = new QHBoxLayout;
+    top->addWidget(heading(tr("Days"), "h1"), 1);
+    top->addWidget(year);
+    auto* pages = new QStackedWidget;
+    pages->addWidget(list_);
+    pages->addWidget(new YearSheet(session_));
+    connect(year, &QPushButton::toggled, pages, &QStackedWidget::setCurrentIndex);
+    left->addLayout(top);
+    left->addWidget(pages, 1);
     left->addWidget(message_);
     left->addLayout(buttons);
     auto* panel = new QFrame;
@@ -153,6 +117,17 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
     refresh();
 }
 
+void DaysStation::add_ready(const ReadyDay& ready)
+{
+    session_.document().edit(tr("Add a day"), [&](Job& j) {
+        Day d = ready_day(ready, j);
+        d.name = free_name(j.days, d.name);
+        j.days.push_back(d);
+    });
+    session_.document().choose_day(session_.document().job().days.size() - 1);
+    tell(tr("%1. %2.").arg(tr(ready.title), tr(ready.about)));
+}
+
 std::optional<Error> DaysStation::import_file(const QString& path)
 {
     const auto fail = [&](const Error& e) -> std::optional<Error> {
@@ -163,6 +138,13 @@ std::optional<Error> DaysStation::import_file(const QString& path)
     if (!content)
         return fail(content.error());
     const std::string file = QFileInfo(path).fileName().toStdString();
+    if (is_epw(file)) {
+        const auto weather = read_epw(*content, file);
+        if (!weather)
+            return fail(weather.error());
+        import_weather(*weather, file);
+        return std::nullopt;
+    }
     auto trace = read_trace_csv(*content, file);
     if (!trace)
         return fail(trace.error());
@@ -187,6 +169,16 @@ std::optional<Error> DaysStation::import_file(const QString& path)
     return std::nullopt;
 }
 
+void DaysStation::import_weather(const WeatherFile& weather, const std::string& file)
+{
+    session_.document().edit(tr("Import a year's weather"), [&, like = session_.document().day_index()](Job& j) { put_weather(j, weather, file, like); });
+    session_.document().choose_day(session_.document().job().days.size() - 1);
+    QStringList notes;
+    for (const std::string& n : weather.trace.notes)
+        notes << qs(n);
+    tell(tr("%1: %2 hours of weather. The day has that of its date; the job's place is now %3, where the sun was measured. %4").arg(qs(file).toHtmlEscaped()).arg(weather.trace.time_s.size()).arg(qs(weather.name).toHtmlEscaped(), notes.join(QStringLiteral(". "))));
+}
+
 void DaysStation::tell(const QString& what)
 {
     message_->setText(what);
@@ -208,7 +200,7 @@ void DaysStation::refresh()
     }
     list_->setCurrentRow(static_cast<int>(doc.day_index()));
     const Day& d = doc.day();
-    const QString shape = QStringLiteral("%1|%2|%3|%4|%5").arg(doc.day_index()).arg(static_cast<int>(d.kind)).arg(d.draws.size()).arg(qs(d.trace)).arg(doc.job().days.size());
+    const QString shape = QStringLiteral("%1|%2|%3|%4|%5|%6").arg(doc.day_index()).arg(static_cast<int>(d.kind)).arg(d.draws.size()).arg(d.shades.size()).arg(qs(d.trace)).arg(doc.job().days.size());
     if (shape != shape_) {
         shape_ = shape;
         rebuild_editor();
@@ -232,6 +224,8 @@ void DaysStation::rebuild_editor()
     if (session_.document().day().kind == DayKind::generated) {
         add_sky_rows();
         add_draw_rows();
+        add_shade_rows();
+        add_horizon();
     }
     if (!session_.document().day().trace.empty())
         add_trace_notes();
@@ -254,7 +248,7 @@ void DaysStation::add_sky_rows()
     auto* clouds = new QComboBox;
     clouds->setObjectName("dayClouds");
     clouds->setAccessibleName(tr("Sky"));
-    clouds->addItems({tr("clear"), tr("racing clouds"), tr("broken clouds"), tr("overcast")});
+    clouds->addItems(sky_names());
     auto* again = new QPushButton(tr("Others"));
     again->setObjectName("otherClouds");
     again->setToolTip(tr("The same kind of day with other clouds"));
@@ -292,7 +286,9 @@ void DaysStation::add_sky_rows()
     });
     connect(again, &QPushButton::clicked, this, [this] { session_.document().set(tr("Other clouds"), path("sky/seed"), session_.document().day().sky.seed % 1000000 + 1.0); });
     const auto rows = add_rows(*sheet, session_, QStringLiteral("sky"), session_.document().day().sky, [this](const std::string& key, double to) { session_.document().set(tr("Change the day"), path("sky/" + key), to); });
-    const auto more = add_rows(*sheet, session_, QStringLiteral("day"), session_.document().day(), [this](const std::string& key, double to) { session_.document().set(tr("Change the day"), path(key), to); });
+    const auto more = add_rows(
+        *sheet, session_, QStringLiteral("day"), session_.document().day(), [this](const std::string& key, double to) { session_.document().set(tr("Change the day"), path(key), to); }, [](const NumberField& f) { return std::string_view(f.key) != "guests_times"; });
+    refreshers_.push_back(add_spell_rows(*sheet, session_, [this](const std::string& key) { return path(key); }));
     refreshers_.push_back([this, date, clouds, haze, begins, again, rows, more] {
         const Day& d = session_.document().day();
         const QSignalBlocker quiet(date);
@@ -302,6 +298,8 @@ void DaysStation::add_sky_rows()
         begins->setCurrentIndex(static_cast<int>(d.begins));
         again->setEnabled(d.sky.clouds != Clouds::clear);
         refresh_rows(rows, d.sky);
+        for (NumberEdit* edit : rows)
+            show_row(edit, (edit->objectName() != QLatin1String("sky.fog_until_h") || d.sky.clouds == Clouds::fog) && (edit->objectName() != QLatin1String("sky.thunder_at_h") || d.sky.clouds == Clouds::thunder));
         refresh_rows(more, d);
     });
     editor_->addWidget(sheet);
@@ -327,8 +325,9 @@ void DaysStation::add_draw_rows()
         profile->setCurrentIndex(static_cast<int>(it - all.begin()));
     });
     auto* sheet = new FieldSheet(session_);
+    const ItemWords words{"draw", tr("Change a draw"), tr("Remove this draw"), {QString(), tr("for"), tr("at")}};
     for (std::size_t i = 0; i < session_.document().day().draws.size(); ++i)
-        sheet->add({}, draw_row(i));
+        sheet->add({}, item_row(session_, words, &Day::draws, i, path(""), refreshers_));
     editor_->addWidget(sheet);
     auto* add = new QPushButton(tr("Add a draw"));
     connect(add, &QPushButton::clicked, this, [this] { session_.document().edit_day(tr("Add a draw"), [](Day& d) { d.draws.push_back({12.0, 600, 1e-4}); }); });
@@ -336,41 +335,28 @@ void DaysStation::add_draw_rows()
     editor_->addWidget(add, 0, Qt::AlignLeft);
 }
 
-// One draw in a line: when, how long, how much.
-QWidget* DaysStation::draw_row(std::size_t i)
+void DaysStation::add_shade_rows()
 {
-    auto* row = new QWidget;
-    auto* box = new QHBoxLayout(row);
-    box->setContentsMargins(0, 0, 0, 0);
-    box->setSpacing(4);
-    const Draw& draw = session_.document().day().draws[i];
-    const QString between[] = {QString(), tr("for"), tr("at")};
-    std::vector<NumberEdit*> edits;
-    for (const auto& [field, inside] : number_fields(draw)) {
-        auto* edit = new NumberEdit(session_, field);
-        edit->stand_in_row();
-        edit->setObjectName(QStringLiteral("draw%1.%2").arg(i).arg(QString::fromUtf8(field.key)));
-        edit->set_value(inside);
-        if (!between[edits.size()].isEmpty())
-            box->addWidget(new QLabel(between[edits.size()]));
-        box->addWidget(edit);
-        connect(edit, &NumberEdit::edited, this, [this, i, key = std::string(field.key)](double to) { session_.document().set(tr("Change a draw"), path("draw/" + std::to_string(i + 1) + "/" + key), to); });
-        edits.push_back(edit);
-    }
-    auto* remove = new QPushButton(QStringLiteral("✕"));
-    remove->setObjectName("removeDraw");
-    remove->setProperty("look", "quiet");
-    remove->setFixedSize(32, 32);
-    remove->setToolTip(tr("Remove this draw"));
-    remove->setAccessibleName(tr("Remove draw %1").arg(i + 1));
-    connect(remove, &QPushButton::clicked, this, [this, i] { session_.document().edit_day(tr("Remove a draw"), [i](Day& d) { d.draws.erase(d.draws.begin() + static_cast<std::ptrdiff_t>(i)); }); });
-    box->addStretch(1);
-    box->addWidget(remove);
-    refreshers_.push_back([this, edits, i] {
-        if (i < session_.document().day().draws.size())
-            refresh_rows(edits, session_.document().day().draws[i]);
-    });
-    return row;
+    editor_->addWidget(heading(tr("Shade")));
+    auto* sheet = new FieldSheet(session_);
+    const ItemWords words{"shade", tr("Change a shade"), tr("Remove this shade"), {QString(), tr("to"), tr("lets through")}};
+    for (std::size_t i = 0; i < session_.document().day().shades.size(); ++i)
+        sheet->add({}, item_row(session_, words, &Day::shades, i, path(""), refreshers_));
+    editor_->addWidget(sheet);
+    auto* add = new QPushButton(tr("Add the shade of something near"));
+    add->setObjectName("addShade");
+    add->setProperty("look", "quiet");
+    add->setToolTip(tr("A chimney, a tree: when its shade lies on the array on this day"));
+    connect(add, &QPushButton::clicked, this, [this] { session_.document().edit_day(tr("Add a shade"), [](Day& d) { d.shades.emplace_back(); }); });
+    editor_->addWidget(add, 0, Qt::AlignLeft);
+}
+
+void DaysStation::add_horizon()
+{
+    editor_->addWidget(heading(tr("Horizon")));
+    auto* sheet = new HorizonSheet(session_);
+    refreshers_.push_back([sheet] { sheet->refresh(); });
+    editor_->addWidget(sheet);
 }
 
 void DaysStation::add_trace_notes()

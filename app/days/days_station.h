@@ -2,8 +2,6 @@
 
 #include "app/widgets/form.h"
 
-#include <QIcon>
-
 class QListWidget;
 class QComboBox;
 class QCheckBox;
@@ -11,8 +9,8 @@ class QPushButton;
 
 namespace vernal {
 
-// A small picture of a day's sun and air.
-QIcon day_picture(const Job& job, const Day& day);
+struct ReadyDay;
+struct WeatherFile;
 
 // The shelf of days, and the numbers of the chosen one.
 class DaysStation : public QWidget {
@@ -32,7 +30,10 @@ private:
     void rebuild_editor();
     void add_sky_rows();
     void add_draw_rows();
-    QWidget* draw_row(std::size_t i);
+    void add_shade_rows();
+    void add_horizon();
+    void add_ready(const ReadyDay& ready);
+    void import_weather(const WeatherFile& weather, const std::string& file);
     void add_trace_notes();
     Session& session_;
     QListWidget* list_;

@@ -231,7 +231,7 @@ void FindingsPanel::show_why()
     if (!o || o->size() == 0)
         return why_->clear();
     const std::size_t i = session_.cursor_index();
-    QString s = QStringLiteral("<b>%1</b>").arg(tr("Why, at %1").arg(qs(clock_text(session_.cursor_s() + o->start_s()))));
+    QString s = QStringLiteral("<b>%1</b>").arg(tr("Why, at %1").arg(session_.cursor_text()));
     for (std::size_t k = 0; k < o->variant.unit.outputs.size(); ++k) {
         const WhyText w = why(o->variant, o->program, o->inputs(i), o->state(i), o->decisions(i)[k], k, session_.units());
         s += QStringLiteral("<br>%1").arg(qs(w.headline).toHtmlEscaped());

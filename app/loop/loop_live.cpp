@@ -31,6 +31,7 @@ LoopLive live_at(const Outcome& o, std::size_t i, const Network& net, const Arra
     l.running = r.state.running;
     l.tank = some(net.tank(0));
     l.tank_2 = some(net.tank(1));
+    l.tank_layers = net.tank_layers(0); // both are divided alike
     l.store = static_cast<double>(node[net.store_top()]);
     for (std::size_t k = 0; k < arrangement.routes.size(); ++k)
         if (const Route& route = arrangement.routes[k]; r.flows.route_w_k[k] > 0) {

@@ -15,6 +15,7 @@ struct LoopLive {
     std::uint32_t running = 0;
     std::array<std::vector<double>, segments> along; // °C in the order of the flow
     std::vector<double> tank, tank_2;                // from the bottom
+    std::vector<double> tank_layers;                 // shares of its height
     std::array<bool, segments> flows{};              // through a stretch
     std::array<double, driver_count> flow_m3_s{};    // that each moves, or that moves by itself
     double store = NAN, plane = 0, air = 0, power_volt = 0, charge = NAN, pressure_pa = NAN, element_w = 0, heater_w = 0, reverse_m3_s = 0, wet_share = 1;

@@ -301,7 +301,7 @@ void Ledger::show_why()
             knots_[k] = knots(o->variant.unit, o->program, o->out_of_action, in, state, decided[k], k);
         if (output_ < o->variant.unit.outputs.size()) {
             const WhyText w = why(o->variant, o->program, in, state, decided[output_], output_, session_.units());
-            said = QStringLiteral("<b>%1</b> %2").arg(tr("At %1 %2").arg(qs(clock_text(session_.cursor_s() + o->start_s())), qs(w.headline)).toHtmlEscaped(), qs(w.margin).toHtmlEscaped());
+            said = QStringLiteral("<b>%1</b> %2").arg(tr("At %1 %2").arg(session_.cursor_text(), qs(w.headline)).toHtmlEscaped(), qs(w.margin).toHtmlEscaped());
             QStringList more;
             for (const std::string& v : w.overruled)
                 more << tr("overruled: %1").arg(qs(v));

@@ -156,8 +156,7 @@ void RulesStation::refresh_head()
 {
     const auto& outputs = session_.document().variant().unit.outputs;
     map_title_->setText(tr("Map of %1").arg(qs(outputs[map_->output()].key)));
-    const double start = session_.outcome() ? session_.outcome()->start_s() : 0;
-    QStringList names{tr("all else as at %1").arg(qs(clock_text(session_.cursor_s() + start)))};
+    QStringList names{tr("all else as at %1").arg(session_.cursor_text())};
     for (const OperatingMap::Third& t : map_->thirds())
         names << map_->third_name(t);
     QStringList now;

@@ -1,5 +1,6 @@
 #include "disagreement_list.h"
 
+#include "core/units/instant_text.h"
 #include "core/wording/disagreement.h"
 
 #include <QHeaderView>
@@ -24,7 +25,7 @@ QVariant DisagreementModel::data(const QModelIndex& index, int role) const
         return {};
     const Disagreement& d = of_->replay->disagreements[static_cast<std::size_t>(index.row())];
     switch (index.column()) {
-    case 0: return qs(clock_text(d.from_s + of_->start_s()));
+    case 0: return qs(instant_text(d.from_s + of_->start_s()));
     case 1: return text(d.to_s - d.from_s, d.to_s - d.from_s < 600 ? Quantity::duration : Quantity::minutes, session_.units());
     default: return qs(disagreement_text(of_->variant, *of_->replay, d, session_.units()));
     }

@@ -1,5 +1,7 @@
 #include "session.h"
 
+#include "core/units/instant_text.h"
+
 #include <algorithm>
 
 namespace vernal {
@@ -61,6 +63,14 @@ void Session::set_cursor(double time_s)
     cursor_s_ = to;
     emit cursor_changed();
 }
+
+bool Session::several_days() const
+{
+    constexpr double day_s = 86400.0;
+    return outcome_ && outcome_->size() > 0 && outcome_->start_s() + outcome_->time_s(outcome_->size() - 1) > day_s + 1;
+}
+
+QString Session::cursor_text() const { return qs(instant_text(cursor_s_ + (outcome_ ? outcome_->start_s() : 0), several_days())); }
 
 void Session::step_cursor(bool forward)
 {

@@ -21,6 +21,8 @@ public:
     void restyle();                                                                                                    // colours have changed: all views show the same once more
     double cursor_s() const { return cursor_s_; }
     void set_cursor(double time_s); // kept within what was run
+    bool several_days() const;      // what was run goes beyond its first midnight
+    QString cursor_text() const;    // its time, of several days with the day's number
     void step_cursor(bool forward); // to the switching point after or before it; else to the end
     // Index into the outcome at the cursor.
     std::size_t cursor_index() const { return outcome_ ? outcome_->at(cursor_s_) : 0; }

@@ -3,9 +3,25 @@
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QToolTip>
 
+#include <cmath>
+
 namespace vernal {
+namespace {
+
+constexpr int one_px = 62, several_px = 104;
+
+// "day 3, 15:04", "3 15:04": the day that is named and the rest; none named: 0.
+std::pair<int, QString> day_and_rest(const QString& typed)
+{
+    static const QRegularExpression named(QStringLiteral("^\\s*(?:day\\s*)?(\\d+)[\\s,]+(\\d.*)$"), QRegularExpression::CaseInsensitiveOption);
+    const auto m = named.match(typed);
+    return m.hasMatch() ? std::pair(m.captured(1).toInt(), m.captured(2)) : std::pair(0, typed);
+}
+
+} // namespace
 
 CursorClock::CursorClock(Session& session, QWidget* parent) : QWidget(parent), session_(session)
 {
@@ -25,7 +41,7 @@ CursorClock::CursorClock(Session& session, QWidget* parent) : QWidget(parent), s
     time_->setAccessibleName(tr("Time of the cursor"));
     time_->setToolTip(tr("Time of the cursor: type one, such as 15:04"));
     time_->setAlignment(Qt::AlignHCenter);
-    time_->setFixedSize(62, 32);
+    time_->setFixedSize(one_px, 32);
     auto* box = new QHBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(0);
@@ -48,8 +64,8 @@ void CursorClock::show_time()
 {
     if (time_->hasFocus() && time_->isModified())
         return;
-    const double start = session_.outcome() ? session_.outcome()->start_s() : 0;
-    time_->setText(qs(clock_text(session_.cursor_s() + start)));
+    time_->setFixedWidth(session_.several_days() ? several_px : one_px);
+    time_->setText(session_.cursor_text());
     time_->setModified(false);
 }
 
@@ -57,7 +73,8 @@ void CursorClock::take_typed_time()
 {
     if (!time_->isModified())
         return;
-    const auto hours = parse(time_->text().toStdString(), Quantity::time_of_day, {});
+    const auto [day, clock] = day_and_rest(time_->text());
+    const auto hours = parse(clock.toStdString(), Quantity::time_of_day, {});
     time_->setModified(false);
     if (!hours || *hours < 0 || *hours > 24) {
         show_time();
@@ -66,9 +83,14 @@ void CursorClock::take_typed_time()
     }
     // Of a log that begins in the afternoon, the small hours are those of the next day.
     const double start = session_.outcome() ? session_.outcome()->start_s() : 0;
+    constexpr double day_s = 86400;
     double at = *hours * 3600 - start;
+    if (day > 0)
+        at += (day - 1) * day_s;
+    else if (session_.several_days()) // of the day that is looked at
+        at += std::floor((session_.cursor_s() + start) / day_s) * day_s;
     while (at < 0)
-        at += 86400;
+        at += day_s;
     session_.set_cursor(at);
     show_time();
 }

@@ -3,6 +3,7 @@
 #include "core/job/fresh_rule.h"
 #include "core/plant/fluid.h"
 #include "core/plant/pane.h"
+#include "core/units/instant_text.h"
 
 namespace vernal {
 namespace {
@@ -36,7 +37,7 @@ Found freezes_today(const FindingContext& c)
     if (!c.figures || c.figures->freezing_s < 60)
         return {};
     const Figures& f = *c.figures;
-    const std::string where = "First at " + clock_text(f.first_freeze_s) + ": " + f.first_freeze_at + ". ";
+    const std::string where = "First at " + instant_text(f.first_freeze_s) + ": " + f.first_freeze_at + ". ";
     const bool slush = arrangement_of(c.variant.loop).carrier == Carrier::glycol && f.burst_s <= 0;
     const std::string what = slush ? "The mixture turns to slush that no pump moves; it bursts pipe only at " + temp(c, burst_c(c.variant.loop.glycol_fraction)) + ". " : "What freezes there bursts. ";
     // A loop of water that nothing protects can be helped by recirculation, where frost is rare.

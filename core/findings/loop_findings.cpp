@@ -69,7 +69,7 @@ Found fills_with_steam(const FindingContext& c)
 {
     if (!c.figures || c.figures->hydraulics.steam_fills == 0)
         return {};
-    Finding f{"", Severity::caution, "Fills a hot array " + (c.figures->hydraulics.steam_fills == 1 ? std::string("once") : std::to_string(c.figures->hydraulics.steam_fills) + " times") + " today",
+    Finding f{"", Severity::caution, "Fills a hot array " + (c.figures->hydraulics.steam_fills == 1 ? std::string("once") : std::to_string(c.figures->hydraulics.steam_fills) + " times") + meanwhile(c),
         "Above 100 °C the first water flashes to steam and hammers. A lower collector cut-out keeps the pump off until the array has cooled.", {}};
     for (std::size_t i = 0; i < c.variant.unit.rules.size() && !f.remedy; ++i)
         if (std::holds_alternative<CutOut>(c.variant.unit.rules[i].body))
@@ -151,7 +151,7 @@ Found battery_trips(const FindingContext& c)
 {
     if (!c.figures || c.figures->power.trips == 0)
         return {};
-    return {{"", Severity::caution, "The battery is cut off " + (c.figures->power.trips == 1 ? std::string("once") : std::to_string(c.figures->power.trips) + " times") + " today",
+    return {{"", Severity::caution, "The battery is cut off " + (c.figures->power.trips == 1 ? std::string("once") : std::to_string(c.figures->power.trips) + " times") + meanwhile(c),
         "The pump was asked for and stood still for " + said(c, c.figures->power.cut_s, Quantity::minutes) + ". A larger panel or battery, a wider difference, or a smaller pump.", {}}};
 }
 

@@ -59,10 +59,10 @@ Found water_lost_by_vent(const FindingContext& c)
 {
     if (!c.figures || c.figures->hydraulics.vapour_kg <= 0)
         return {};
-    const double litre_in_days = 1.0 / c.figures->hydraulics.vapour_kg;
+    const double a_day_kg = c.figures->hydraulics.vapour_kg / c.figures->days, litre_in_days = 1.0 / a_day_kg;
     if (litre_in_days > 365)
         return {};
-    return one(Severity::note, "Water leaves through the vent", said(c, c.figures->hydraulics.vapour_kg, Quantity::grams) + " on a day like this, a litre in about " + std::to_string(std::lround(litre_in_days)) + " days, and more from an open surface. Look at the level at each visit.");
+    return one(Severity::note, "Water leaves through the vent", said(c, a_day_kg, Quantity::grams) + " on a day like this, a litre in about " + std::to_string(std::lround(litre_in_days)) + " days, and more from an open surface. Look at the level at each visit.");
 }
 
 Found line_shut(const FindingContext& c)
@@ -212,7 +212,7 @@ Found relief_discharged(const FindingContext& c)
 {
     if (!c.figures || c.figures->vessel.lost_kg <= 0.005)
         return {};
-    return one(Severity::serious, "The relief valve lets fluid out", said(c, c.figures->vessel.lost_kg / 1000, Quantity::volume) + " today, as steam and hot glycol; cold again the gauge stands at " + said(c, c.figures->end_pressure_pa, Quantity::pressure) + " instead of " + said(c, loop(c).vessel.fill_pa, Quantity::pressure) + ". Never cap the valve; lead its outlet to a safe place.");
+    return one(Severity::serious, "The relief valve lets fluid out", said(c, c.figures->vessel.lost_kg / 1000, Quantity::volume) + meanwhile(c) + ", as steam and hot glycol; cold again the gauge stands at " + said(c, c.figures->end_pressure_pa, Quantity::pressure) + " instead of " + said(c, loop(c).vessel.fill_pa, Quantity::pressure) + ". Never cap the valve; lead its outlet to a safe place.");
 }
 
 Found check_valve_leaks(const FindingContext& c)

@@ -17,6 +17,9 @@ inline std::string temp(const FindingContext& c, double v) { return said(c, v, Q
 inline std::string diff(const FindingContext& c, double v) { return said(c, v, Quantity::difference); }
 inline std::string lasts(const FindingContext& c, double s) { return said(c, s, Quantity::duration); }
 
+// Of what the figures counted: " today", or " in 14 days".
+inline std::string meanwhile(const FindingContext& c) { return c.figures && c.figures->days > 1 ? " in " + std::to_string(c.figures->days) + " days" : " today"; }
+
 inline const Loop& loop(const FindingContext& c) { return c.variant.loop; }
 inline const Arrangement& arrangement(const FindingContext& c) { return arrangement_of(loop(c)); }
 

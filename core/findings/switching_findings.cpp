@@ -217,18 +217,18 @@ Found switching(const FindingContext& c, bool pumps, int most, const char* what)
     Found out;
     for (std::size_t o = 0; c.figures && o < std::min(c.figures->pumps.size(), c.variant.unit.outputs.size()); ++o) {
         const int starts = c.figures->pumps[o].starts;
-        if (moves_the_loop(c, o) != pumps || starts <= most || only_follows(c, o))
+        if (moves_the_loop(c, o) != pumps || starts <= most * c.figures->days || only_follows(c, o))
             continue;
         if (const auto reason = commonest(c, o)) {
             Told told = Teller(c, *reason).tell();
-            out.push_back({"", told.severity, (o == 0 ? std::string() : c.variant.unit.outputs[o].key + ": ") + std::to_string(starts) + what, std::move(told.reason), std::move(told.remedy)});
+            out.push_back({"", told.severity, (o == 0 ? std::string() : c.variant.unit.outputs[o].key + ": ") + std::to_string(starts) + what + meanwhile(c), std::move(told.reason), std::move(told.remedy)});
         }
     }
     return out;
 }
 
-Found many_starts_today(const FindingContext& c) { return switching(c, true, many_starts, " starts today"); }
-Found switches_often(const FindingContext& c) { return switching(c, false, many_switches, " times on and off today"); }
+Found many_starts_today(const FindingContext& c) { return switching(c, true, many_starts, " starts"); }
+Found switches_often(const FindingContext& c) { return switching(c, false, many_switches, " times on and off"); }
 
 } // namespace
 

@@ -92,7 +92,7 @@ Found circulation_takes_much(const FindingContext& c)
 {
     if (!c.figures || c.figures->needed_j <= 0 || c.figures->heat.loss(Loss::circulation) < much_of_it * c.figures->needed_j)
         return {};
-    return one(Severity::note, "The circulation loses " + said(c, c.figures->heat.loss(Loss::circulation), Quantity::energy) + " a day", "What is drawn needs " + said(c, c.figures->needed_j, Quantity::energy) + ". Shorter windows, better insulation, or a stop by what comes back; where codes against legionella ask for a warm return all day, keep to them.");
+    return one(Severity::note, "The circulation loses " + said(c, c.figures->heat.loss(Loss::circulation) / c.figures->days, Quantity::energy) + " a day", "What is drawn needs " + said(c, c.figures->needed_j / c.figures->days, Quantity::energy) + ". Shorter windows, better insulation, or a stop by what comes back; where codes against legionella ask for a warm return all day, keep to them.");
 }
 
 Found heater_passed_by(const FindingContext& c)

@@ -44,6 +44,7 @@ void walk(Walk& w, Job& job, Variant& v)
     w.entries("rule", v.unit.rules);
     w.object("input", v.input);
     w.object("knob", v.unit.knob);
+    w.entries("horizon", v.horizon);
     w.entries("day", job.days);
     w.close();
 }

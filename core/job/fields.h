@@ -27,6 +27,7 @@ void fields(V& v, T& x)
     v.object("unit", x.unit);
     v.spare_object("input", x.input);
     v.spare_object("knob", x.unit.knob);
+    v.spare_list("horizon", x.horizon);
 }
 
 template <class V, OneOf<Place> T>
@@ -54,14 +55,32 @@ void fields(V& v, T& s)
     v.integer("year", 1950, 2050, s.year);
     v.integer("month", 1, 12, s.month);
     v.integer("day", 1, 31, s.day);
-    static constexpr std::array clouds{"clear", "racing", "broken", "overcast"};
+    static constexpr std::array clouds{"clear", "racing", "broken", "overcast", "thin", "fog", "thunder"};
     v.choice("clouds", clouds, s.clouds);
     static constexpr std::array air{"mountain", "usual", "hazy", "smoke"};
     v.choice("haze", air, s.haze);
     v.integer("seed", 0, 1000000, s.seed);
     v.number({"air_min_c", "Coldest air", Quantity::temperature, -60, 50, ""}, s.air_min_c);
     v.number({"air_max_c", "Warmest air", Quantity::temperature, -60, 60, ""}, s.air_max_c);
+    v.number({"fog_until_h", "Fog lifts at", Quantity::time_of_day, 0, 24, ""}, s.fog_until_h);
+    v.number({"thunder_at_h", "Thunder at", Quantity::time_of_day, 0, 24, ""}, s.thunder_at_h);
+    v.number({"snow_until_h", "Snow on the glass until", Quantity::time_of_day, 0, 24, "It lets next to nothing through and then slides off", "none"}, s.snow_until_h);
     v.number({"wind_m_s", "Wind at the array", Quantity::speed, 0, 30, "1 on a calm night, 3 to 5 in wind; the calmer, the colder a collector gets (estimate)"}, s.wind_m_s);
+}
+
+template <class V, OneOf<HorizonPoint> T>
+void fields(V& v, T& p)
+{
+    v.number({"azimuth_deg", "Azimuth, west of south", Quantity::angle, -180, 180, "0 is south, −90 east, 90 west"}, p.azimuth_deg);
+    v.number({"height_deg", "Height above level", Quantity::angle, 0, 90, "By clinometer from where the array stands"}, p.height_deg);
+}
+
+template <class V, OneOf<Shade> T>
+void fields(V& v, T& s)
+{
+    v.number({"from_h", "Shade from", Quantity::time_of_day, 0, 24, ""}, s.from_h);
+    v.number({"to_h", "to", Quantity::time_of_day, 0, 24, ""}, s.to_h);
+    v.number({"passes", "lets through", Quantity::ratio, 0, 1, "0 a chimney; a bare tree 0.4 to 0.6 (estimate)"}, s.passes);
 }
 
 template <class V, OneOf<Draw> T>
@@ -88,6 +107,13 @@ void fields(V& v, T& d)
     v.choice("begins", begins, d.begins);
     v.number({"outage_start_h", "Mains fail at", Quantity::time_of_day, 0, 24, ""}, d.outage_start_h);
     v.number({"outage_h", "for", Quantity::hours, 0, 24, "Shows what a frost protection that needs power is worth", "never"}, d.outage_h);
+    v.spare_list("shades", d.shades);
+    v.integer("length_days", 1, longest_days, d.length_days);
+    v.integer("away_from", 1, longest_days, d.away_from);
+    v.integer("away_days", 0, longest_days, d.away_days);
+    v.integer("guests_from", 1, longest_days, d.guests_from);
+    v.integer("guests_days", 0, longest_days, d.guests_days);
+    v.number({"guests_times", "Guests draw as much as", Quantity::number, 1, 10, "Times what is drawn without them"}, d.guests_times);
 }
 
 template <class V, OneOf<Attachment> T>

@@ -8,6 +8,7 @@
 #include "core/rules/rule_compiler.h"
 #include "core/rules/rule_set.h"
 #include "core/weather/day.h"
+#include "core/weather/horizon.h"
 #include "draw.h"
 #include "trace.h"
 
@@ -54,7 +55,8 @@ struct Variant {
     Loop loop;
     std::vector<Probe> probes;
     RuleSet unit;
-    InputStage input; // of the unit
+    InputStage input;                  // of the unit
+    std::vector<HorizonPoint> horizon; // as the arrays see it
     std::string id{};
     bool operator==(const Variant&) const = default;
 };
@@ -74,11 +76,18 @@ struct Day {
     std::vector<Draw> draws;
     double mains_c = 10.0;
     double draw_target_c = 45.0;
-    double outage_start_h = 0, outage_h = 0; // the mains fail from, for; 0: they do not
+    double outage_start_h = 0, outage_h = 0; // on the first day the mains fail from, for; 0: they do not
+    std::vector<Shade> shades;
+    // Of several days each has the next date, other clouds of its kind, the same hours of all else.
+    int length_days = 1;
+    int away_from = 1, away_days = 0;     // from which of them nothing is drawn, for how many; 0: all are at home
+    int guests_from = 1, guests_days = 0; // from which of them guests draw, for how many
+    double guests_times = 2;              // as much as is drawn without them
     Begins begins = Begins::settled;
     std::string id{};
     bool operator==(const Day&) const = default;
 };
+inline constexpr int longest_days = 62; // of one Day
 
 // Any file kept with the job (a photo, a unit's sheet): never changed, known by
 // the hash of its content, shared by the states of undo.

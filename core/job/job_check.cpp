@@ -45,6 +45,8 @@ std::optional<JobProblem> problem_of(const Variant& v, const std::string& at)
             return problem;
     if (const auto full = capacity_problem(v.unit, probe_keys(v), probe_reads(v)))
         return JobProblem{at + ".unit", *full, "Remove what is not needed"};
+    if (v.horizon.size() > most_horizon_points)
+        return JobProblem{at + ".horizon", "a horizon has room for " + std::to_string(most_horizon_points) + " points", "A point at each bend of the line is enough"};
     return {};
 }
 
@@ -75,6 +77,9 @@ std::optional<JobProblem> job_problem(const Job& job)
     for (std::size_t i = 0; i < job.days.size(); ++i)
         if (const std::string& trace = job.days[i].trace; !trace.empty() && !is_plain_name(trace))
             return JobProblem{entry("days", i) + ".trace", "“" + trace + "” is no name of a log", "The name of a file in the folder of logs, without folders"};
+    for (std::size_t i = 0; i < job.days.size(); ++i)
+        if (job.days[i].shades.size() > most_shades)
+            return JobProblem{entry("days", i) + ".shades", "a day has room for " + std::to_string(most_shades) + " shades", "Join those that follow one another"};
     for (std::size_t i = 0; i < job.attachments.size(); ++i)
         if (!is_plain_name(job.attachments[i].name))
             return JobProblem{entry("attachments", i) + ".name", "“" + job.attachments[i].name + "” is no name of a file", "A name without folders"};

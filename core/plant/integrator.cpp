@@ -55,14 +55,13 @@ const Integrator::Factors& Integrator::factors(const std::vector<double>& t, dou
         if (f.last_used < oldest->last_used)
             oldest = &f;
     }
-    matrix_ = k_;
-    network_.add_slopes(flows_, t.data(), air_c, matrix_);
-    const SparsePattern& pattern = network_.pattern();
+    const SparsePattern& pattern = network_.linearise(flows_, k_, t.data(), air_c, matrix_);
     for (std::size_t e = 0; e < matrix_.size(); ++e)
         matrix_[e] *= -gamma * h * network_.inverse_capacity(pattern.row_of(e), flows_.drained);
     for (std::size_t i = 0; i < network_.size(); ++i)
         matrix_[pattern.diagonal(i)] += 1.0;
     oldest->lu.factor(pattern, matrix_.data());
+    oldest->pattern = &pattern;
     oldest->h = h;
     oldest->flows = flows_;
     oldest->slopes = slopes;
@@ -96,16 +95,16 @@ const Integrator::Trial& Integrator::attempt(const std::vector<double>& t, const
     network_.drift(a, b, f.slopes_at.data(), flows, drift);
     for (std::size_t i = 0; i < n; ++i)
         rhs[i] = gamma * h * (f0[i] + gamma * drift[i]);
-    f.lu.solve(network_.pattern(), rhs, k1);
+    f.lu.solve(*f.pattern, rhs, k1);
     for (std::size_t i = 0; i < n; ++i)
         middle[i] = t0[i] + k1[i];
     network_.rates(k_, flows, inside, middle, f1);
     for (std::size_t i = 0; i < n; ++i)
         rhs[i] = gamma * (h * (f1[i] + gamma_2 * drift[i]) + c_21 * k1[i]);
-    f.lu.solve(network_.pattern(), rhs, k2);
+    f.lu.solve(*f.pattern, rhs, k2);
     for (std::size_t i = 0; i < n; ++i)
         rhs[i] = gamma * (h * (f1[i] + gamma_3 * drift[i]) + c_31 * k1[i] + c_32 * k2[i]);
-    f.lu.solve(network_.pattern(), rhs, k3);
+    f.lu.solve(*f.pattern, rhs, k3);
     for (std::size_t i = 0; i < n; ++i) {
         next[i] = t0[i] + m_1 * k1[i] + m_2 * k2[i] + m_3 * k3[i];
         rhs[i] = weight[i] * (e_1 * k1[i] + e_2 * k2[i] + e_3 * k3[i]);

@@ -54,6 +54,7 @@ private:
         double h = 0;
         Flows flows;
         std::uint64_t slopes = 0, last_used = 0;
+        const SparsePattern* pattern = nullptr; // of the network, which outlives it
         SparseLu lu;
         std::vector<Network::NonlinearSlopes> slopes_at;
     };

@@ -3,6 +3,7 @@
 // nothing that a probe could see and costs entries of the matrix.
 #pragma once
 
+#include <algorithm>
 #include <cstddef>
 
 namespace vernal {
@@ -10,9 +11,9 @@ namespace vernal {
 inline constexpr std::size_t mixing_reach = 3; // layers
 inline constexpr double mixing_s = 40.0;       // of a pair of them, 1/e; estimate: an inversion of a whole tank is gone in seconds
 
-// What enters a tank as a jet takes along what stands round it: over the first faces beside
-// its port it exchanges this share of its own flow; estimates.
-inline constexpr double jets[]{1.0, 0.5};
-inline double jet(std::size_t faces_away) { return faces_away < 2 ? jets[faces_away] : 0.0; }
+// What enters a tank as a jet takes along what stands round it: so far from its port, in shares of
+// the height, it exchanges this share of its own flow across a tenth of the height; estimate.
+inline double jet(double away) { return std::max(0.0, 1.5 - 5.0 * away); }
+inline constexpr double jet_over = 0.1; // of the height
 
 } // namespace vernal

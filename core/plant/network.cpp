@@ -90,11 +90,10 @@ double Network::net_up(const TankNodes& tank, std::size_t face, const Flows& flo
 // The cold water where it enters, and what comes from an array or an exchanger at the top.
 double Network::stirred(const TankNodes& tank, std::size_t face, const Flows& flows) const
 {
-    const std::size_t from_top = tank.nodes.count - 2 - face;
-    double w = tank.drawn ? jet(tank.dip_swapped ? from_top : face) * flows.draw_w_k : 0.0;
-    if (jet(from_top) > 0)
+    double w = tank.drawn ? (tank.dip_swapped ? tank.top_jet : tank.bottom_jet)[face] * flows.draw_w_k : 0.0;
+    if (tank.top_jet[face] > 0)
         for (std::size_t r = 0; r < max_routes; ++r)
-            w += jet(from_top) * std::max(0.0, tank.downward.back()[r] * flows.route_w_k[r]);
+            w += tank.top_jet[face] * std::max(0.0, tank.downward.back()[r] * flows.route_w_k[r]);
     return w;
 }
 
@@ -145,8 +144,9 @@ void Network::rates(const std::vector<double>& k, const Flows& flows, const Surr
         for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i)
             for (std::size_t j = i + 1; j <= std::min(i + mixing_reach, tank.nodes.last()); ++j)
                 if (const double over = t[i] - t[j]; over > 0) {
-                    out[i] -= tank.mix_w_k * over;
-                    out[j] += tank.mix_w_k * over;
+                    const double w = tank.mix_w_k[i - tank.nodes.first][j - i - 1];
+                    out[i] -= w * over;
+                    out[j] += w * over;
                 }
         if (tank.drawn)
             out[tank.dip_swapped ? tank.nodes.last() : tank.nodes.first] += flows.draw_w_k * flows.mains_c;
@@ -199,18 +199,39 @@ void Network::nonlinear_slopes(const Flows& flows, const double* t, double air_c
         out[i] = nonlinear_losses_[i].slopes(flows, t[nonlinear_losses_[i].node], air_c);
 }
 
-void Network::add_slopes(const Flows& flows, const double* t, double air_c, std::vector<double>& k) const
+bool Network::mixes_far(const double* t) const
 {
+    for (const TankNodes& tank : tanks_)
+        for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i)
+            for (std::size_t j = i + 2; j <= std::min(i + mixing_reach, tank.nodes.last()); ++j)
+                if (t[i] > t[j])
+                    return true;
+    return false;
+}
+
+const SparsePattern& Network::linearise(const Flows& flows, const std::vector<double>& k, const double* t, double air_c, std::vector<double>& out) const
+{
+    const bool far = mixes_far(t);
+    const SparsePattern& pattern = far ? mixing_pattern_ : pattern_;
+    if (far) {
+        out.assign(pattern.entries(), 0.0);
+        for (std::size_t e = 0; e < k.size(); ++e)
+            out[mixing_slot_[e]] += k[e]; // places without a name lie on a diagonal and are 0
+    } else {
+        out = k;
+    }
     for (const NonlinearLoss& b : nonlinear_losses_)
-        k[pattern_.diagonal(b.node)] -= b.slopes(flows, t[b.node], air_c).own;
+        out[pattern.diagonal(b.node)] -= b.slopes(flows, t[b.node], air_c).own;
     for (const TankNodes& tank : tanks_)
         for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i)
             for (std::size_t j = i + 1; j <= std::min(i + mixing_reach, tank.nodes.last()); ++j)
                 if (t[i] > t[j]) {
                     const int low = static_cast<int>(i), high = static_cast<int>(j);
-                    Face{pattern_.diagonal(i), pattern_.slot(high, low)}.carry(k, tank.mix_w_k);
-                    Face{pattern_.diagonal(j), pattern_.slot(low, high)}.carry(k, tank.mix_w_k);
+                    const double w = tank.mix_w_k[i - tank.nodes.first][j - i - 1];
+                    Face{pattern.diagonal(i), pattern.slot(high, low)}.carry(out, w);
+                    Face{pattern.diagonal(j), pattern.slot(low, high)}.carry(out, w);
                 }
+    return pattern;
 }
 
 std::uint64_t Network::slope_key(const double* t, double air_c) const
@@ -298,6 +319,12 @@ HeatFlows Network::nonlinear_flows(const Flows& flows, const Surroundings& s, co
     for (const NonlinearLoss& b : nonlinear_losses_)
         q.lost[static_cast<std::size_t>(b.loss)] += b.at(flows, t[b.node], s.air_c);
     return q;
+}
+
+const std::vector<double>& Network::tank_layers(std::size_t which) const
+{
+    static const std::vector<double> none;
+    return which < tanks_.size() ? tanks_[which].layers.shares() : none;
 }
 
 bool Network::water_side(std::size_t node) const

@@ -5,7 +5,9 @@
 #pragma once
 
 #include "fluid.h"
+#include "layering.h"
 #include "loop.h"
+#include "mixing.h"
 #include "sparse_lu.h"
 
 #include <algorithm>
@@ -107,6 +109,7 @@ public:
     NodeRange nodes_of(Segment s) const { return ranges_[static_cast<std::size_t>(s)]; }
     NodeRange tank(std::size_t which) const { return which < tanks_.size() ? tanks_[which].nodes : NodeRange{}; }
     bool has_tank() const { return !tanks_.empty(); }
+    const std::vector<double>& tank_layers(std::size_t which) const; // shares of its height, from the bottom; empty: no such tank
     // The warmest part of the store, for limits.
     std::size_t store_top() const { return store_top_; }
     // Where what is drawn comes from: the heater after the tank, or its top.
@@ -145,7 +148,7 @@ public:
     double store_mean_c(const std::vector<double>& t) const;
     void set_stores(std::vector<double>& t, double store_c) const;
 
-    // Matrix K for these flows, on pattern().
+    // Matrix K for these flows, on pattern(); the mixing of inversions is not in it.
     void assemble(const Flows& flows, std::vector<double>& k) const;
     const SparsePattern& pattern() const { return pattern_; }
     double inverse_capacity(std::size_t i, unsigned drained = 0) const { return inverse_capacity_[drained][i]; }
@@ -167,8 +170,9 @@ public:
     // Which inversions are mixing, and how far the parts with nonlinear losses are from the air:
     // slopes are made anew only when this changes.
     std::uint64_t slope_key(const double* t, double air_c) const;
-    // Adds to k the slopes of the nonlinear terms at t.
-    void add_slopes(const Flows& flows, const double* t, double air_c, std::vector<double>& k) const;
+    // K and the slopes of the nonlinear terms at t, on the pattern it gives back: where no layer of a tank
+    // mixes with others than its neighbours, that has no room for such. k: of these flows, from assemble().
+    const SparsePattern& linearise(const Flows& flows, const std::vector<double>& k, const double* t, double air_c, std::vector<double>& out) const;
 
     // How far the rates move while the surroundings go from a to b and t stays,
     // with the slopes that nonlinear_slopes() gave.
@@ -217,8 +221,10 @@ private:
     };
     struct TankNodes {
         NodeRange nodes;
-        double mix_w_k = 0;
-        std::vector<std::array<double, max_routes>> downward; // per inner face: 1 where a route runs down through it, −1 up
+        Layering layers;
+        std::vector<std::array<double, mixing_reach>> mix_w_k; // of each layer with the next ones above it
+        std::vector<double> bottom_jet, top_jet;               // per inner face: share of what enters at that end
+        std::vector<std::array<double, max_routes>> downward;  // per inner face: 1 where a route runs down through it, −1 up
         bool drawn = false;
         bool dip_swapped = false;   // the mains enter at the top
         std::vector<Face> up, down; // between node i and i + 1
@@ -256,6 +262,7 @@ private:
         std::vector<double> w_k;
         double air_w_k = 0, room_w = 0; // what the surroundings give back
     };
+    bool mixes_far(const double* t) const; // some layer with others than its neighbours
     // Up through an inner face of it, W/K, and what jets stir across it.
     double net_up(const TankNodes& tank, std::size_t face, const Flows& flows) const;
     double stirred(const TankNodes& tank, std::size_t face, const Flows& flows) const;
@@ -287,9 +294,10 @@ private:
     std::vector<Pair> probe_rows_; // probe node, node read, 1 − k
     std::array<int, probe_places> place_{};
     std::array<NodeRange, segments> ranges_{};
-    SparsePattern pattern_{0, {}};
-    std::vector<double> resting_k_;                       // K when nothing flows
-    std::array<Term, max_routes> route_k_, route_back_k_; // per W/K of the route, tanks' inner faces left out; run backwards
+    SparsePattern pattern_{0, {}}, mixing_pattern_{0, {}}; // the second with layers that mix
+    std::vector<std::size_t> mixing_slot_;                 // on it, of each place of the first
+    std::vector<double> resting_k_;                        // K when nothing flows
+    std::array<Term, max_routes> route_k_, route_back_k_;  // per W/K of the route, tanks' inner faces left out; run backwards
 };
 
 } // namespace vernal

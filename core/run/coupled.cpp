@@ -28,7 +28,7 @@ CoupledResult run_coupled(const CoupledSetup& setup, const CoupledOptions& optio
     simulation.add(figures);
     std::optional<Recorder> recorder;
     if (options.keep_records) {
-        simulation.add(recorder.emplace(simulation.network().size()));
+        simulation.add(recorder.emplace(simulation.network().size(), setup.days.size()));
         recorder->day_began(simulation);
     }
     std::optional<RowTeller> rows;

@@ -108,6 +108,7 @@ Figures FigureCounter::finished(const Simulation& s) const
     for (PumpFigures& p : f.pumps)
         RunCounter::finish(p);
     f.rejected = s.rejected_steps();
+    f.days = static_cast<int>(s.setup().days.size());
     return f;
 }
 

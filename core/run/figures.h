@@ -66,6 +66,7 @@ struct Figures {
     PowerFigures power;          // of a battery
     VesselFigures vessel;        // of a closed loop
     std::int64_t steps = 0, rejected = 0;
+    int days = 1; // that were run
 
     // What of the draw's heat did not come from the element, Duffie & Beckman's
     // solar fraction 1 − auxiliary/load, with what is missing at the tap as auxiliary; NaN without draw.

@@ -23,7 +23,8 @@ struct Record {
 
 class Recorder : public Listener {
 public:
-    explicit Recorder(std::size_t nodes);
+    // Of a run of many days less is kept between what happens: every_s.
+    Recorder(std::size_t nodes, std::size_t days);
     void day_began(const Simulation& s) override { keep(s, true); }
     void decided(const Simulation& s, bool switched) override { keep(s, switched); }
 
@@ -32,6 +33,7 @@ public:
 
 private:
     void keep(const Simulation& s, bool always);
+    double every_s_;
 };
 
 } // namespace vernal

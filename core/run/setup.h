@@ -33,6 +33,7 @@ struct CoupledSetup {
     bool away = false;
     double resolution_k = 0.0;
     std::vector<std::shared_ptr<const DayForcing>> days; // at least one
+    std::shared_ptr<const DayForcing> before;            // what is repeated before they count; none: the first of them
     Fineness fine;
     double step_s = 0;        // > 0: fixed integration step; 0: as long as accuracy and thresholds allow
     double tolerance_k = 0.3; // of a step, to the second-order result

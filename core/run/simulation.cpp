@@ -51,7 +51,7 @@ float Simulation::pressure_pa() const { return pressure_.present() ? static_cast
 void Simulation::begin_day(std::size_t day)
 {
     day_index_ = day;
-    day_ = setup().days[std::min(day, setup().days.size() - 1)];
+    day_ = !counting_ && setup().before ? setup().before : setup().days[std::min(day, setup().days.size() - 1)];
     time_of_day_s_ = 0;
     steps_.begin_day(*day_);
 }
@@ -79,6 +79,8 @@ void Simulation::spin_up(std::stop_token stop)
             break;
     }
     counting_ = true;
+    if (setup().before)
+        begin_day(0);
     hydraulics_.forget_figures();
     if (pressure_.present())
         pressure_.refill();

@@ -28,7 +28,12 @@ DayForcing forcing(const SkyDay& sky, const Loop& loop)
             for (double& w : effective)
                 w *= left;
     };
+    const auto in_snow = [&](std::vector<double>& w) {
+        for (std::size_t m = 0; sky.snow_until_h > 0 && m < w.size(); ++m)
+            w[m] *= through_snow(sky.snow_until_h, static_cast<double>(m) / 60.0);
+    };
     in_wind(first.effective_w_m2, loop.collector);
+    in_snow(first.effective_w_m2);
     f.wind_m_s = sky.wind_m_s;
     f.sun_w_m2[0] = std::move(first.effective_w_m2);
     f.plane_w_m2 = std::move(first.plane_w_m2);
@@ -36,11 +41,14 @@ DayForcing forcing(const SkyDay& sky, const Loop& loop)
     if (arrangement.has(Part::collector_2)) {
         f.sun_w_m2[1] = plane(loop.collector_2).effective_w_m2;
         in_wind(f.sun_w_m2[1], loop.collector_2);
+        in_snow(f.sun_w_m2[1]);
     }
     if (arrangement.has(Part::pool))
         f.sun_w_m2[2] = on_collector(sky, 0, 0, 0, 1).effective_w_m2;
-    if (arrangement.has(Part::panel))
+    if (arrangement.has(Part::panel)) {
         f.sun_w_m2[3] = on_collector(sky, loop.panel.tilt_deg, loop.panel.azimuth_deg, 0, 1).plane_w_m2;
+        in_snow(f.sun_w_m2[3]);
+    }
     if (pipes_in_sun(loop) && f.sun_w_m2[2].empty())
         f.sun_w_m2[2] = on_collector(sky, 0, 0, 0, 1).effective_w_m2;
     for (std::size_t m = 0; m < sky.air_c.size(); ++m)

@@ -1,6 +1,7 @@
 #include "job_setup.h"
 
 #include "core/plant/valve_board.h"
+#include "core/weather/measured.h"
 
 #include <algorithm>
 #include <chrono>
@@ -27,12 +28,9 @@ void begin_with(CoupledSetup& s, const Day& day)
 }
 
 // Values of a column that has one, with their times; both empty otherwise.
-struct Series {
-    std::vector<double> time_s, value;
-};
-Series series(const Trace& t, const char* column)
+Measured series(const Trace& t, const char* column)
 {
-    Series s;
+    Measured s;
     if (const TraceColumn* c = t.find(column))
         for (std::size_t i = 0; i < t.time_s.size(); ++i)
             if (std::isfinite(c->values[i])) {
@@ -141,28 +139,91 @@ Sensors sensors(const Variant& v)
     return out;
 }
 
-std::shared_ptr<const DayForcing> day_forcing(const Job& job, const Loop& loop, const Day& day)
+namespace {
+
+namespace calendar = std::chrono;
+
+calendar::sys_days date_of(const SkySpec& sky)
 {
-    SkyDay sky = generate(day.sky, job.site.place);
+    return calendar::sys_days{calendar::year{sky.year} / sky.month / calendar::day{1}} + calendar::days{sky.day - 1}; // 31 April is 1 May
+}
+
+// The nth of a day's days, from 0.
+SkySpec sky_of(const SkySpec& first, int n)
+{
+    SkySpec sky = first;
+    const calendar::year_month_day date{date_of(first) + calendar::days{n}};
+    sky.year = static_cast<int>(date.year());
+    sky.month = static_cast<int>(static_cast<unsigned>(date.month()));
+    sky.day = static_cast<int>(static_cast<unsigned>(date.day()));
+    sky.seed += static_cast<std::uint32_t>(n);
+    if (n > 0)
+        sky.snow_until_h = 0;
+    return sky;
+}
+
+bool lies_in(int n, int from, int days) { return n + 1 >= from && n + 1 < from + days; }
+
+std::vector<Draw> drawn_on(const Day& day, int n)
+{
+    if (lies_in(n, day.away_from, day.away_days))
+        return {};
+    std::vector<Draw> out = day.draws;
+    if (lies_in(n, day.guests_from, day.guests_days))
+        for (Draw& d : out)
+            d.flow_m3_s *= day.guests_times;
+    return out;
+}
+
+DayForcing forcing_of(const Job& job, const Variant& v, const Day& day, int n)
+{
+    const SkySpec spec = sky_of(day.sky, n);
+    SkyDay sky = generate(spec, job.site.place);
     if (const auto it = job.traces.find(day.trace); it != job.traces.end()) {
-        const double offset = start_of_trace_s(*it->second, day.sky);
-        Series air = series(*it->second, it->second->find("air") ? "air" : "temperature"), sun = series(*it->second, "irradiance");
-        for (Series* x : {&air, &sun})
-            for (double& t : x->time_s)
+        const double offset = start_of_trace_s(*it->second, spec);
+        const auto of_day = [&](const char* column) {
+            Measured x = series(*it->second, column);
+            for (double& t : x.time_s)
                 t += offset;
-        if (!air.value.empty())
+            return x;
+        };
+        const Measured air = of_day(it->second->find("air") ? "air" : "temperature"), sun = of_day("irradiance"), beam = of_day("beam_normal"), diffuse = of_day("diffuse");
+        if (!air.empty())
             override_air(sky, air.time_s, air.value);
-        if (!sun.value.empty())
-            override_global(sky, day.sky, sun.time_s, sun.value);
+        if (!beam.empty() && !diffuse.empty())
+            override_beam_and_diffuse(sky, beam, diffuse);
+        else if (!sun.empty())
+            override_global(sky, spec, sun.time_s, sun.value);
+        if (const Measured cold = of_day("sky"); !cold.empty())
+            override_sky(sky, cold);
+        if (const Measured wind = of_day("wind"); !wind.empty())
+            override_wind(sky, wind);
     }
-    auto f = std::make_shared<DayForcing>(forcing(sky, loop));
-    f->date = static_cast<std::int32_t>(std::chrono::sys_days{std::chrono::year{day.sky.year} / day.sky.month / day.sky.day}.time_since_epoch().count());
-    f->draws = day.draws;
-    f->mains_c = day.mains_c;
-    f->target_c = day.draw_target_c;
-    f->outage_start_s = day.outage_start_h * 3600;
-    f->outage_end_s = std::min(24.0, day.outage_start_h + day.outage_h) * 3600;
+    DayForcing f = forcing(seen_from(sky, {v.horizon, day.shades}), v.loop);
+    f.date = static_cast<std::int32_t>(date_of(spec).time_since_epoch().count());
+    f.draws = drawn_on(day, n);
+    f.mains_c = day.mains_c;
+    f.target_c = day.draw_target_c;
+    if (n == 0) {
+        f.outage_start_s = day.outage_start_h * 3600;
+        f.outage_end_s = std::min(24.0, day.outage_start_h + day.outage_h) * 3600;
+    }
     return f;
+}
+
+} // namespace
+
+Weather weather_of(const Job& job, const Variant& v, const Day& day)
+{
+    Weather out;
+    for (int n = 0; n < std::max(1, day.length_days); ++n)
+        out.days.push_back(std::make_shared<const DayForcing>(forcing_of(job, v, day, n)));
+    if (out.days.front()->draws != day.draws) {
+        DayForcing usual = *out.days.front();
+        usual.draws = day.draws;
+        out.before = std::make_shared<const DayForcing>(std::move(usual));
+    }
+    return out;
 }
 
 namespace {
@@ -194,7 +255,7 @@ std::vector<CoupledSetup::BornBy> store_limits(const Variant& v)
 
 } // namespace
 
-Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& day, std::shared_ptr<const DayForcing> weather)
+Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& day, const Weather* weather)
 {
     if (const std::string reason = cannot_combine(v.loop.answers); !reason.empty())
         return Error{reason, v.name, "Answer otherwise at the Loop station"};
@@ -222,7 +283,9 @@ Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& 
         s.probes.push_back({p.place, p.lag_s, p.placement});
     s.store_limits = store_limits(v);
     s.sensors = sensors(v);
-    s.days = {weather ? std::move(weather) : day_forcing(job, v.loop, day)};
+    Weather own = weather ? *weather : weather_of(job, v, day);
+    s.days = std::move(own.days);
+    s.before = std::move(own.before);
     return s;
 }
 

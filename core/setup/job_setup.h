@@ -12,13 +12,17 @@ Sensors sensors(const Variant& v);
 // One probe's way from its tip to the figure, on its own input.
 ChainSpec chain_of(const Variant& v, std::size_t probe);
 
-// The day as it acts on this loop. Of the job it depends on the site and traces
-// only, of the loop on its arrangement and its arrays.
-std::shared_ptr<const DayForcing> day_forcing(const Job& job, const Loop& loop, const Day& day);
+// The days of a day as they act on this loop. Of the job they depend on the site and traces
+// only, of the variant on its horizon and its loop's arrangement and arrays.
+struct Weather {
+    std::vector<std::shared_ptr<const DayForcing>> days;
+    std::shared_ptr<const DayForcing> before; // where nothing or more is drawn on the first day: as without that
+};
+Weather weather_of(const Job& job, const Variant& v, const Day& day);
 
 // Setups for the two ways to run. Errors name what is missing or impossible.
-// `weather`: what day_forcing() gives for the same job, collector and day, when the caller has kept it.
-Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& day, std::shared_ptr<const DayForcing> weather = nullptr);
+// `weather`: what weather_of() gives for the same job, variant and day, when the caller has kept it.
+Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& day, const Weather* weather = nullptr);
 Result<ReplaySetup> replay_setup(const Variant& v);
 
 } // namespace vernal

@@ -151,6 +151,8 @@ std::vector<VariantChange> changes_between(const Job& job, std::size_t mine_at, 
     add_parts(out, mine, other, words);
     add_probes(out, mine, other, words);
     add_unit(out, mine, other);
+    if (mine.horizon != other.horizon)
+        out.push_back({"another horizon", [line = mine.horizon](Variant& v) { v.horizon = line; }});
     return out;
 }
 

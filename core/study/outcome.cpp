@@ -8,11 +8,12 @@ namespace vernal {
 namespace {
 
 // The weather of the last run, if it is the same again.
-const std::shared_ptr<const DayForcing>& weather_of(const Job& job, const Loop& loop, const Day& day, std::optional<CachedWeather>& kept)
+const Weather& kept_weather(const Job& job, const Variant& v, const Day& day, std::optional<CachedWeather>& kept)
 {
-    if (!kept || !(kept->answers == loop.answers && kept->collector == loop.collector && kept->collector_2 == loop.collector_2 && kept->panel == loop.panel && kept->pipes_in_sun == pipes_in_sun(loop) && kept->day == day && kept->site == job.site && kept->traces == job.traces))
-        kept = CachedWeather{loop.answers, loop.collector, loop.collector_2, loop.panel, pipes_in_sun(loop), day, job.site, job.traces, day_forcing(job, loop, day)};
-    return kept->forcing;
+    const Loop& loop = v.loop;
+    if (!kept || !(kept->answers == loop.answers && kept->collector == loop.collector && kept->collector_2 == loop.collector_2 && kept->panel == loop.panel && kept->pipes_in_sun == pipes_in_sun(loop) && kept->day == day && kept->site == job.site && kept->traces == job.traces && kept->horizon == v.horizon))
+        kept = CachedWeather{loop.answers, loop.collector, loop.collector_2, loop.panel, pipes_in_sun(loop), day, job.site, job.traces, v.horizon, weather_of(job, v, day)};
+    return kept->weather;
 }
 
 std::vector<ProbePlace> places_of(const Variant& v)
@@ -26,7 +27,7 @@ std::vector<ProbePlace> places_of(const Variant& v)
 // from: it begins there, in place of being settled, if it still fits; else there is no result.
 void run_coupled_into(Outcome& o, const Job& job, std::stop_token stop, RunCache& cache, const Beginning* from = nullptr)
 {
-    auto setup = coupled_setup(job, o.variant, o.day, weather_of(job, o.variant.loop, o.day, cache.weather));
+    auto setup = coupled_setup(job, o.variant, o.day, &kept_weather(job, o.variant, o.day, cache.weather));
     if (!setup) {
         o.error = setup.error();
         return;

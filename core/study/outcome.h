@@ -66,7 +66,8 @@ struct CachedWeather {
     Day day;
     Site site;
     Traces traces;
-    std::shared_ptr<const DayForcing> forcing;
+    std::vector<HorizonPoint> horizon;
+    Weather weather;
 };
 // Where the last settled run began. While loop, day and place stay, another setting moves
 // that little: a first answer may begin there, so that the strip is there at once.

@@ -25,6 +25,7 @@ Result<Reserve> reserve_of(const Job& job, const Variant& variant, const Day& da
     for (auto& sun : dark->sun_w_m2)
         std::fill(sun.begin(), sun.end(), 0.0);
     std::fill(dark->plane_w_m2.begin(), dark->plane_w_m2.end(), 0.0);
+    setup->days.resize(1);
     setup->days.insert(setup->days.end(), most_dark_days, dark);
     setup->spin_up_days = settling_days;
     const CoupledResult r = run_coupled(*setup, without_records());

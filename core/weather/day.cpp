@@ -1,4 +1,4 @@
-#include "day.h"
+#include "measured.h"
 
 #include "zone.h"
 
@@ -43,7 +43,10 @@ CloudStyle style_of(Clouds c)
     case Clouds::racing: return {7, 4, 0.05, 0.35, 1.5};
     case Clouds::broken: return {35, 30, 0.0, 0.25, 1.7};
     case Clouds::overcast: return {0, 60, 0.0, 0.02, 1.6};
-    case Clouds::clear: break;
+    case Clouds::clear:
+    case Clouds::thin:
+    case Clouds::fog:
+    case Clouds::thunder: break;
     }
     return {1e9, 0, 1, 1, 1};
 }
@@ -54,13 +57,13 @@ struct CloudFactor {
 };
 
 // Alternating sun and shade of exponential length.
-std::vector<CloudFactor> cloud_factors(const SkySpec& spec)
+std::vector<CloudFactor> drifting(Clouds clouds, std::uint32_t seed)
 {
-    const CloudStyle style = style_of(spec.clouds);
+    const CloudStyle style = style_of(clouds);
     std::vector<CloudFactor> out(minutes_per_day + 1);
-    if (spec.clouds == Clouds::clear)
+    if (clouds == Clouds::clear)
         return out;
-    Seeded random(spec.seed * 7919ULL + static_cast<std::uint64_t>(spec.clouds));
+    Seeded random(seed * 7919ULL + static_cast<std::uint64_t>(clouds));
     double at = style.clear_min > 0 ? random.exponential(style.clear_min) : 0;
     while (at <= minutes_per_day) {
         const double until = at + std::max(1.0, random.exponential(style.cloud_min));
@@ -81,6 +84,64 @@ std::vector<CloudFactor> cloud_factors(const SkySpec& spec)
     return out;
 }
 
+CloudFactor between(const CloudFactor& a, const CloudFactor& b, double share)
+{
+    return {std::lerp(a.beam, b.beam, share), std::lerp(a.diffuse, b.diffuse, share), std::lerp(a.cover, b.cover, share), std::lerp(a.beside, b.beside, share)};
+}
+
+// Ice cloud that thickens and thins over half hours: a half to nearly all of the beam; estimates.
+std::vector<CloudFactor> thin_haze(std::uint32_t seed)
+{
+    constexpr int knot_min = 30;
+    Seeded random(seed * 7919ULL + static_cast<std::uint64_t>(Clouds::thin));
+    std::vector<CloudFactor> knots, out;
+    for (int m = 0; m <= minutes_per_day + knot_min; m += knot_min) {
+        const double left = random.between(0.5, 0.85);
+        knots.push_back({left, 1 + 1.2 * (1 - left), 0.4, 0.1 * (1 - left)});
+    }
+    for (int m = 0; m <= minutes_per_day; ++m)
+        out.push_back(between(knots[static_cast<std::size_t>(m / knot_min)], knots[static_cast<std::size_t>(m / knot_min + 1)], m % knot_min / static_cast<double>(knot_min)));
+    return out;
+}
+
+// A quarter of the clear sky's global light comes through a layer of fog, from all sides; it lifts
+// within half an hour; estimates.
+constexpr CloudFactor in_fog{0, 0, 1, 0.25};
+constexpr double lifting_h = 0.5;
+// Under a thunderstorm an eighth of it; how long it is dark, how long towers build before it, by how
+// much and how fast the air falls, and how fast it comes back; estimates.
+constexpr CloudFactor in_storm{0, 0, 1, 0.12};
+constexpr double storm_h = 1.5, towers_h = 2.0, storm_drop_k = 6.0, drop_h = 1.0 / 3, back_k_h = 2.0;
+
+std::vector<CloudFactor> cloud_factors(const SkySpec& spec)
+{
+    if (spec.clouds == Clouds::thin)
+        return thin_haze(spec.seed);
+    if (spec.clouds != Clouds::fog && spec.clouds != Clouds::thunder)
+        return drifting(spec.clouds, spec.seed);
+    std::vector<CloudFactor> out(minutes_per_day + 1);
+    const bool storm = spec.clouds == Clouds::thunder;
+    const auto before = drifting(Clouds::racing, spec.seed), after = drifting(Clouds::broken, spec.seed);
+    for (std::size_t m = 0; m < out.size(); ++m) {
+        const double hour = static_cast<double>(m) / 60.0;
+        if (!storm)
+            out[m] = between(in_fog, {}, std::clamp((hour - spec.fog_until_h) / lifting_h + 1, 0.0, 1.0));
+        else if (hour >= spec.thunder_at_h)
+            out[m] = hour < spec.thunder_at_h + storm_h ? in_storm : after[m];
+        else if (hour >= spec.thunder_at_h - towers_h)
+            out[m] = before[m];
+    }
+    return out;
+}
+
+double storm_cools_k(const SkySpec& spec, double hour)
+{
+    const double since = hour - spec.thunder_at_h;
+    if (spec.clouds != Clouds::thunder || since <= 0)
+        return 0;
+    return std::min(storm_drop_k * std::min(1.0, since / drop_h), std::max(0.0, storm_drop_k - back_k_h * (since - storm_h)));
+}
+
 // Half cosine up from 05:00 to 15:00, half cosine down to 05:00.
 double air_at(const SkySpec& s, double hour)
 {
@@ -88,17 +149,6 @@ double air_at(const SkySpec& s, double hour)
     const double since = hour >= 5 ? hour - 5 : hour + 19;
     const double phase = since <= 10 ? since / 10 : 1 + (since - 10) / 14;
     return mean - swing * std::cos(std::numbers::pi * phase);
-}
-
-double interpolated(const std::vector<double>& x, const std::vector<double>& y, double at)
-{
-    const auto it = std::upper_bound(x.begin(), x.end(), at);
-    if (it == x.begin())
-        return y.front();
-    if (it == x.end())
-        return y.back();
-    const auto i = static_cast<std::size_t>(it - x.begin());
-    return std::lerp(y[i - 1], y[i], (at - x[i - 1]) / (x[i] - x[i - 1]));
 }
 
 double erbs_diffuse_share(double kt)
@@ -130,11 +180,12 @@ SkyDay generate(const SkySpec& spec, const Place& place)
     const double midnight = days_since_j2000(spec.year, spec.month, spec.day, -clock_ahead_h(place, spec.year, spec.month, spec.day));
     SkyDay d;
     d.wind_m_s = spec.wind_m_s;
+    d.snow_until_h = spec.snow_until_h;
     for (std::size_t m = 0; m <= minutes_per_day; ++m) {
         const SunPosition sun = sun_position(place, midnight + static_cast<double>(m) / minutes_per_day);
         const Irradiance clear = clear_sky(sun, place.altitude_m, doy, linke_turbidity(spec.haze));
         const double global = clear.beam_normal_w_m2 * std::cos(sun.zenith_deg * rad) + clear.diffuse_horizontal_w_m2;
-        const double air = air_at(spec, static_cast<double>(m) / 60.0);
+        const double air = air_at(spec, static_cast<double>(m) / 60.0) - storm_cools_k(spec, static_cast<double>(m) / 60.0);
         d.sun.push_back(sun);
         d.beam_normal_w_m2.push_back(clear.beam_normal_w_m2 * clouds[m].beam);
         d.diffuse_horizontal_w_m2.push_back(clear.diffuse_horizontal_w_m2 * clouds[m].diffuse + clouds[m].beside * std::max(0.0, global));
@@ -142,6 +193,12 @@ SkyDay generate(const SkySpec& spec, const Place& place)
         d.sky_c.push_back(std::lerp(clear_sky_temperature_c(air), air - 1.0, clouds[m].cover));
     }
     return d;
+}
+
+double through_snow(double snow_until_h, double hour)
+{
+    constexpr double through = 0.05, slides_h = 0.5; // estimates
+    return snow_until_h <= 0 ? 1.0 : std::lerp(through, 1.0, std::clamp((hour - snow_until_h) / slides_h, 0.0, 1.0));
 }
 
 void override_air(SkyDay& day, const std::vector<double>& time_s, const std::vector<double>& air_c)

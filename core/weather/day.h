@@ -19,7 +19,10 @@ double linke_turbidity(Haze haze);
 enum class Clouds : std::uint8_t { clear,
     racing,
     broken,
-    overcast };
+    overcast,
+    thin,      // high haze: the disc shows, shadows are weak
+    fog,       // until an hour, clear after it
+    thunder }; // towers from two hours before, an hour and a half dark, broken after it
 
 // A generated day. Temperatures in °C as the thermometer shade would read.
 struct SkySpec {
@@ -27,9 +30,11 @@ struct SkySpec {
     Clouds clouds = Clouds::clear;
     Haze haze = Haze::usual;
     std::uint32_t seed = 1;
-    double air_min_c = 8.0;  // reached about sunrise
-    double air_max_c = 20.0; // reached at 15:00
-    double wind_m_s = 1.5;   // over the array
+    double air_min_c = 8.0;                         // reached about sunrise
+    double air_max_c = 20.0;                        // reached at 15:00
+    double wind_m_s = 1.5;                          // over the array
+    double fog_until_h = 10.0, thunder_at_h = 16.0; // of those skies, clock hours
+    double snow_until_h = 0.0;                      // on the glass; 0: none
     bool operator==(const SkySpec&) const = default;
 };
 
@@ -40,7 +45,11 @@ struct SkyDay {
     std::vector<double> beam_normal_w_m2, diffuse_horizontal_w_m2, air_c, sky_c;
     std::vector<SunPosition> sun;
     double wind_m_s = 0;
+    double snow_until_h = 0; // on arrays and panel
 };
+
+// What snow on the glass lets through, 0…1: next to nothing, and half an hour of sliding off.
+double through_snow(double snow_until_h, double hour);
 
 // Same spec and place, same day, on every machine.
 SkyDay generate(const SkySpec& spec, const Place& place);

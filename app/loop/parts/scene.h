@@ -68,7 +68,8 @@ struct PartScene {
     // A figure on the drawing.
     void plate(const QPointF& centre, double temp_c) const;
     // Layers from the bottom up inside a path.
-    void layers(const QRectF& r, const QPainterPath& inside, const std::vector<double>& temps) const;
+    // From the bottom, in shares of the height; without shares all alike.
+    void layers(const QRectF& r, const QPainterPath& inside, const std::vector<double>& temps, const std::vector<double>& shares = {}) const;
     // The name over a part.
     void above(Part part, const QString& s) const;
 };

@@ -13,7 +13,7 @@ void one_tank(const PartScene& s, Part part, const Tank& tank, const std::vector
     s.p.drawRoundedRect(r, 22, 22);
     QPainterPath inside;
     inside.addRoundedRect(r.adjusted(6, 6, -6, -6), 17, 17);
-    s.layers(r, inside, temps);
+    s.layers(r, inside, temps, s.now.tank_layers);
     if (coil) {
         s.p.setPen(QPen(theme().card, 3));
         const double top = r.bottom() - 14 - tank.coil_top * (r.height() - 40);

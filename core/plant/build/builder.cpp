@@ -20,7 +20,10 @@ void NetworkBuilder::build(const std::vector<ProbeSite>& probes)
     mark_unread();
     empty_capacities();
     make_rings();
-    n_.pattern_ = make_pattern();
+    n_.pattern_ = make_pattern(1);
+    n_.mixing_pattern_ = make_pattern(mixing_reach);
+    for (std::size_t e = 0; e < n_.pattern_.entries(); ++e)
+        n_.mixing_slot_.push_back(n_.mixing_pattern_.slot(static_cast<int>(n_.pattern_.row_of(e)), static_cast<int>(n_.pattern_.column_of(e))));
     add_up();
 }
 

@@ -12,8 +12,6 @@
 
 namespace vernal {
 
-constexpr int tank_base_nodes = 10;
-
 template <class E>
 std::size_t at(E e) { return static_cast<std::size_t>(e); }
 
@@ -71,7 +69,7 @@ private:
     // The stretches of a route that have nodes: an absent rock bed is passed over.
     std::vector<Segment> built(std::size_t r) const;
     void deliver(std::size_t r);
-    SparsePattern make_pattern() const;
+    SparsePattern make_pattern(std::size_t reach) const; // how many layers mix
     Network::Face face(int from, int to) const { return {n_.pattern_.slot(from, from), n_.pattern_.slot(to, from)}; }
 
     // Everything that can be summed before a flow is known.
@@ -81,8 +79,8 @@ private:
     Network::Term route_term(const Ring& ring, bool forwards) const;
     Network& n_;
     const Loop& l_;
-    int layers() const { return tank_base_nodes * fine_.tank; } // of a tank
     Fineness fine_;
+    const Layering layers_{fine_.tank}; // of a tank
     int slab_mass_ = -1;
     std::array<Chain, segments> chains_;
     std::vector<Ring> rings_;

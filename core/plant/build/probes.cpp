@@ -8,7 +8,7 @@ void NetworkBuilder::place_probes()
     const auto first = [&](Segment s) { return chains_[at(s)].nodes.empty() ? -1 : chains_[at(s)].nodes.front(); };
     const auto in_tank = [&](std::size_t which, double height) {
         const NodeRange r = n_.tank(which);
-        return r.count == 0 ? -1 : static_cast<int>(r.first) + static_cast<int>(height * static_cast<double>(r.count));
+        return r.count == 0 ? -1 : static_cast<int>(r.first + layers_.at(height));
     };
     int store = in_tank(0, 0.9);
     for (int other : {last(Segment::pool), slab_mass_, last(Segment::room)})

@@ -45,7 +45,7 @@ void NetworkBuilder::deliver(std::size_t r)
             n_.deliveries_.push_back({r, at(nodes(i + way.size() - 1).back()), at(nodes(i).back()), at(nodes(i + 1).front()), at(nodes(i).front())});
 }
 
-SparsePattern NetworkBuilder::make_pattern() const
+SparsePattern NetworkBuilder::make_pattern(std::size_t reach) const
 {
     std::vector<std::pair<int, int>> e;
     const auto both = [&](int a, int b) {
@@ -59,7 +59,7 @@ SparsePattern NetworkBuilder::make_pattern() const
         both(n_.fed_heater_, static_cast<int>(n_.tanks_.front().nodes.last()));
     for (const Network::TankNodes& t : n_.tanks_)
         for (std::size_t i = t.nodes.first; i < t.nodes.last(); ++i)
-            for (std::size_t j = i + 1; j <= std::min(i + mixing_reach, t.nodes.last()); ++j)
+            for (std::size_t j = i + 1; j <= std::min(i + reach, t.nodes.last()); ++j)
                 both(static_cast<int>(i), static_cast<int>(j));
     for (const std::vector<Network::Pair>* pairs : {&std::as_const(links_), &std::as_const(n_.store_links_)})
         for (const Network::Pair& p : *pairs)
