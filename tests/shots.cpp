@@ -154,6 +154,23 @@ bool input_page(MainWindow& w, const QString& to)
     return true;
 }
 
+// The shelf, and the horizon as the calves' roof has it.
+bool days(MainWindow& w, const QString& to)
+{
+    if (!w.open(demo("calf-milk")))
+        return false;
+    w.session().document().choose_variant(1);
+    w.show_station(3);
+    if (!settled(w))
+        return false;
+    auto* horizon = w.findChild<QWidget*>(QStringLiteral("horizonPicture"));
+    for (QScrollArea* area : w.findChildren<QScrollArea*>())
+        if (horizon && area->isAncestorOf(horizon))
+            area->ensureWidgetVisible(horizon, 0, 90);
+    shot(w, to + "days.png");
+    return horizon != nullptr;
+}
+
 // Some that no preset has.
 std::vector<LoopAnswers> composed()
 {
@@ -299,6 +316,6 @@ int main(int argc, char** argv)
     if (argc > 2)
         return extremes(w, to) ? 0 : 1;
     stations(w, to);
-    const bool good = findings_and_rules(w, to) && at_part(w, "parlour-wash", 1, Part::drain_back, "drains", to + "loop-drainback.png") && input_page(w, to) && every_arrangement(w, to) && answers(w, to);
+    const bool good = findings_and_rules(w, to) && at_part(w, "parlour-wash", 1, Part::drain_back, "drains", to + "loop-drainback.png") && input_page(w, to) && days(w, to) && every_arrangement(w, to) && answers(w, to);
     return good ? 0 : 1;
 }

@@ -44,7 +44,7 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
     list_->setSpacing(6);
     list_->setGridSize(day_picture_size + QSize(16, 84));
     auto* buttons = new QHBoxLayout;
-    auto* ready = new QPushButton(tr("Add a day"));
+    auto* ready = new QPushButton(tr("Add a day ▾"));
     ready->setObjectName("addDay");
     ready->setMenu(new QMenu(ready));
     ready->menu()->setObjectName("readyDays");
@@ -94,6 +94,7 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
     box->addLayout(left, 1);
     box->addWidget(side_scroll(panel, 372));
     connect(list_, &QListWidget::currentRowChanged, this, [this](int row) {
+        message_->hide();
         if (row >= 0 && static_cast<std::size_t>(row) != session_.document().day_index())
             session_.document().choose_day(static_cast<std::size_t>(row));
     });

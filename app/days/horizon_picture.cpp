@@ -185,7 +185,14 @@ void HorizonPicture::paint_way(QPainter& p, const QDate& date, const QPen& pen, 
         way.append(here);
         if (hours && minute % 180 == 0 && height > 3) {
             p.setPen(theme().ink);
-            p.drawText(QRectF(here.x() - 24, here.y() - 20, 48, 16), Qt::AlignCenter, QStringLiteral("%1:00").arg(minute / 60));
+            const bool rises = here.x()<field().center().x() - 20, sinks = here.x()> field().center().x() + 20; // beside its way, outside
+            p.drawText(QRectF(here.x() + (rises ? -50 : sinks ? 8
+                                                              : -24),
+                           here.y() - (rises || sinks ? 12 : 22), 44, 16),
+                (rises ? Qt::AlignRight : sinks ? Qt::AlignLeft
+                                                : Qt::AlignHCenter) |
+                    Qt::AlignVCenter,
+                QStringLiteral("%1:00").arg(minute / 60));
             p.setBrush(theme().caution);
             p.setPen(Qt::NoPen);
             p.drawEllipse(here, 3, 3);

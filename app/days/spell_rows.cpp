@@ -14,11 +14,11 @@ struct Spell {
 const std::vector<Spell>& spells()
 {
     static const std::vector<Spell> table{
-        {{"length_days", "Lasts", Quantity::days, 1, longest_days, "Each with the next date and other clouds of its kind"}, &Day::length_days, false, false},
-        {{"away_days", "Nobody draws for", Quantity::days, 0, longest_days, "Stores begin as days at home leave them", "never"}, &Day::away_days, true, false},
-        {{"away_from", "from day", Quantity::number, 1, longest_days, ""}, &Day::away_from, true, false},
-        {{"guests_days", "Guests for", Quantity::days, 0, longest_days, "", "none"}, &Day::guests_days, true, false},
-        {{"guests_from", "from day", Quantity::number, 1, longest_days, ""}, &Day::guests_from, true, true},
+        {{"length_days", "Lasts, in days", Quantity::count, 1, longest_days, "Each with the next date and other clouds of its kind"}, &Day::length_days, false, false},
+        {{"away_days", "Nobody draws, for days", Quantity::count, 0, longest_days, "Stores begin as days at home leave them", "never"}, &Day::away_days, true, false},
+        {{"away_from", "from day", Quantity::count, 1, longest_days, ""}, &Day::away_from, true, false},
+        {{"guests_days", "Guests, for days", Quantity::count, 0, longest_days, "", "none"}, &Day::guests_days, true, false},
+        {{"guests_from", "from day", Quantity::count, 1, longest_days, ""}, &Day::guests_from, true, true},
     };
     return table;
 }

@@ -19,24 +19,36 @@ namespace {
 
 struct YearColumn {
     const char* title;
-    QString (*words)(const YearMonth& m, const Units& u);
+    Quantity quantity;
+    double (*value)(const YearMonth& m);
 };
 
 const std::vector<YearColumn>& year_columns()
 {
     static const std::vector<YearColumn> table{
-        {"to store", [](const YearMonth& m, const Units& u) { return text(m.heat_j, Quantity::energy, u); }},
-        {"backup", [](const YearMonth& m, const Units& u) { return text(m.backup_j, Quantity::energy, u); }},
-        {"sun's share", [](const YearMonth& m, const Units& u) { return std::isfinite(m.solar_share()) ? text(m.solar_share(), Quantity::ratio, u) : QStringLiteral("–"); }},
-        {"pump", [](const YearMonth& m, const Units& u) { return text(m.pump_energy_j, Quantity::energy, u); }},
-        {"starts", [](const YearMonth& m, const Units&) { return QString::number(m.starts); }},
-        {"collector up to", [](const YearMonth& m, const Units& u) { return text(m.hottest_collector_c, Quantity::temperature, u); }},
-        {"store up to", [](const YearMonth& m, const Units& u) { return text(m.hottest_store_c, Quantity::temperature, u); }},
-        {"air down to", [](const YearMonth& m, const Units& u) { return text(m.coldest_air_c, Quantity::temperature, u); }},
-        {"above limits", [](const YearMonth& m, const Units& u) { return text(m.above_limit_s / 3600, Quantity::hours, u); }},
-        {"frost", [](const YearMonth& m, const Units& u) { return text(m.freezing_s / 3600, Quantity::hours, u); }},
+        {"to store", Quantity::energy, [](const YearMonth& m) { return m.heat_j; }},
+        {"backup", Quantity::energy, [](const YearMonth& m) { return m.backup_j; }},
+        {"sun", Quantity::ratio, [](const YearMonth& m) { return m.solar_share(); }},
+        {"pump", Quantity::energy, [](const YearMonth& m) { return m.pump_energy_j; }},
+        {"starts", Quantity::count, [](const YearMonth& m) { return static_cast<double>(m.starts); }},
+        {"collector", Quantity::temperature, [](const YearMonth& m) { return m.hottest_collector_c; }},
+        {"store", Quantity::temperature, [](const YearMonth& m) { return m.hottest_store_c; }},
+        {"least air", Quantity::temperature, [](const YearMonth& m) { return m.coldest_air_c; }},
+        {"over limit", Quantity::hours, [](const YearMonth& m) { return m.above_limit_s / 3600; }},
+        {"frost", Quantity::hours, [](const YearMonth& m) { return m.freezing_s / 3600; }},
     };
     return table;
+}
+
+// Three figures of it: the unit stands in the head.
+QString short_number(double inside, Quantity q, const Units& u)
+{
+    if (!std::isfinite(inside))
+        return QStringLiteral("–");
+    const double x = to_display(inside, q, u);
+    const int places = q == Quantity::count || std::fabs(x) >= 100 ? 0 : std::fabs(x) >= 10 || q == Quantity::temperature || q == Quantity::hours ? 1
+                                                                                                                                                  : 2;
+    return QString::number(x, 'f', std::min(places, std::max(1, decimals(q, u)))).replace(QLatin1Char('-'), QStringLiteral("−"));
 }
 
 QString month_name(int month) { return month == 0 ? QObject::tr("year") : QLocale::c().standaloneMonthName(month, QLocale::ShortFormat); }
@@ -63,7 +75,8 @@ YearSheet::YearSheet(Session& session, QWidget* parent) : QWidget(parent), sessi
     table_->setAccessibleName(tr("The year by months"));
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table_->setColumnCount(static_cast<int>(year_columns().size()));
-    table_->verticalHeader()->setDefaultSectionSize(26);
+    table_->verticalHeader()->setDefaultSectionSize(24);
+    table_->verticalHeader()->setMinimumWidth(48);
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     look_words_ = remark(tr("Worth a look, and one click from the shelf:"));
     look_ = new QHBoxLayout;
@@ -151,18 +164,18 @@ void YearSheet::fill()
 {
     QStringList titles, months;
     for (const YearColumn& c : year_columns())
-        titles << tr(c.title);
+        titles << tr(c.title) + QLatin1Char('\n') + qs(unit_name(c.quantity, session_.units()));
     table_->setHorizontalHeaderLabels(titles);
     std::vector<YearMonth> rows;
     if (year_) {
-        rows = year_->months;
-        rows.push_back(year_->whole);
+        rows = {year_->whole};
+        rows.insert(rows.end(), year_->months.begin(), year_->months.end());
     }
     table_->setRowCount(static_cast<int>(rows.size()));
     for (std::size_t r = 0; r < rows.size(); ++r) {
         months << month_name(rows[r].month);
         for (std::size_t c = 0; c < year_columns().size(); ++c) {
-            auto* item = new QTableWidgetItem(year_columns()[c].words(rows[r], session_.units()));
+            auto* item = new QTableWidgetItem(short_number(year_columns()[c].value(rows[r]), year_columns()[c].quantity, session_.units()));
             item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             if (rows[r].month == 0)
                 item->setFont(text_font(14, true));

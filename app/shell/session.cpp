@@ -3,8 +3,14 @@
 #include "core/units/instant_text.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace vernal {
+namespace {
+
+constexpr double day_s = 86400.0;
+
+} // namespace
 
 Session::Session(QObject* parent) : QObject(parent)
 {
@@ -12,8 +18,13 @@ Session::Session(QObject* parent) : QObject(parent)
     connect(&document_, &Document::view_changed, this, &Session::run);
     const auto take = [this](std::shared_ptr<const Outcome> o) {
         outcome_ = std::move(o);
+        const double was = cursor_s_;
+        if (outcome_->size() > 0) // of a shorter run than the one before: the same time of its day
+            cursor_s_ = cursor_s_ > outcome_->time_s(outcome_->size() - 1) ? std::fmod(cursor_s_, day_s) : cursor_s_;
         emit strip_due();
         emit outcome_changed();
+        if (cursor_s_ != was)
+            emit cursor_changed();
     };
     connect(&runner_, &Runner::begun, this, take);
     connect(&runner_, &Runner::finished, this, take);
@@ -66,7 +77,6 @@ void Session::set_cursor(double time_s)
 
 bool Session::several_days() const
 {
-    constexpr double day_s = 86400.0;
     return outcome_ && outcome_->size() > 0 && outcome_->start_s() + outcome_->time_s(outcome_->size() - 1) > day_s + 1;
 }
 
