@@ -14,6 +14,7 @@ namespace {
 
 constexpr std::size_t told_settings = 2, told_changes = 3;
 constexpr double felt_j = 0.005 * 3.6e6; // what a figure in kWh shows
+constexpr double felt_s = 60;            // of the first start
 
 template <class T>
 const T* by_id(const std::vector<T>& all, const std::string& id)
@@ -128,14 +129,24 @@ void add_unit(std::vector<VariantChange>& out, const Variant& mine, const Varian
 
 std::string signed_count(int n) { return (n < 0 ? "−" : "+") + std::to_string(std::abs(n)) + (std::abs(n) == 1 ? " start" : " starts"); }
 std::string signed_energy(double j, const Units& u) { return (j > 0 ? "+" : "") + to_text(j, Quantity::energy, u); }
-bool felt(int starts, double heat_j) { return starts != 0 || std::fabs(heat_j) >= felt_j; }
-
-std::string effect(int starts, double heat_j, const Units& u)
+Effect effect_of(const Figures& a, const Figures& b)
 {
-    std::string s = starts != 0 ? signed_count(starts) : "";
-    if (std::fabs(heat_j) >= felt_j)
-        s += (s.empty() ? "" : ", ") + signed_energy(heat_j, u);
-    return s;
+    const auto first = [](const Figures& f) { return f.pumps.empty() ? NAN : f.pumps.front().first_start_s; };
+    const bool neither = std::isnan(first(a)) && std::isnan(first(b));
+    return {a.starts() - b.starts(), a.heat.to_store - b.heat.to_store, neither ? 0.0 : first(a) - first(b)};
+}
+
+bool another_beginning(const Effect& e) { return std::isnan(e.first_later_s) || std::fabs(e.first_later_s) >= felt_s; }
+bool felt(const Effect& e) { return e.starts != 0 || std::fabs(e.heat_j) >= felt_j || another_beginning(e); }
+
+std::string words_of(const Effect& e, const Units& u)
+{
+    std::string s = e.starts != 0 ? signed_count(e.starts) : "";
+    if (std::fabs(e.heat_j) >= felt_j)
+        s += (s.empty() ? "" : ", ") + signed_energy(e.heat_j, u);
+    if (another_beginning(e) && !std::isnan(e.first_later_s))
+        s += (s.empty() ? "" : ", ") + std::string("first start ") + to_text(std::fabs(e.first_later_s), Quantity::minutes, u) + (e.first_later_s > 0 ? " later" : " earlier");
+    return s.empty() && felt(e) ? "only one of them starts" : s;
 }
 
 } // namespace
@@ -162,18 +173,17 @@ Result<VariantDifference> difference_between(const Job& job, std::size_t mine, s
     const auto a = figures_only(job, job.variants[mine], day, stop), b = figures_only(job, job.variants[other], day, stop);
     if (!a || !b)
         return failed;
-    VariantDifference out{a->starts() - b->starts(), a->heat.to_store - b->heat.to_store, changes_between(job, mine, other, units)};
+    VariantDifference out{effect_of(*a, *b), changes_between(job, mine, other, units)};
     for (VariantChange& c : out.changes) {
         Variant alone = job.variants[other];
         c.apply(alone);
         const auto f = figures_only(job, alone, day, stop);
         if (!f)
             return failed;
-        c.starts = f->starts() - b->starts();
-        c.heat_j = f->heat.to_store - b->heat.to_store;
+        c.effect = effect_of(*f, *b);
     }
     // A start counts as much as a tenth of a kilowatt-hour here: only the order hangs on it.
-    const auto weight = [](const VariantChange& c) { return std::abs(c.starts) + std::fabs(c.heat_j) / 3.6e5; };
+    const auto weight = [](const VariantChange& c) { return std::abs(c.effect.starts) + std::fabs(c.effect.heat_j) / 3.6e5; };
     std::stable_sort(out.changes.begin(), out.changes.end(), [&](const VariantChange& x, const VariantChange& y) { return weight(x) > weight(y); });
     return out;
 }
@@ -182,14 +192,14 @@ std::string difference_text(const VariantDifference& d, const std::string& mine,
 {
     if (d.changes.empty())
         return mine + " and " + other + " have the same settings.";
-    const std::string whole = effect(d.starts, d.heat_j, u);
+    const std::string whole = words_of(d.effect, u);
     std::string s = whole.empty() ? "On this day " + mine + " does as " + other + " in starts and heat." : mine + " against " + other + ": " + whole + ".";
     std::size_t idle = 0, told = 0;
     for (const VariantChange& c : d.changes)
-        if (!felt(c.starts, c.heat_j))
+        if (!felt(c.effect))
             ++idle;
         else if (++told <= told_changes)
-            s += " " + c.what + (d.changes.size() == 1 ? "." : ": alone " + effect(c.starts, c.heat_j, u) + ".");
+            s += " " + c.what + (d.changes.size() == 1 ? "." : ": alone " + words_of(c.effect, u) + ".");
     if (told > told_changes)
         s += " " + std::to_string(told - told_changes) + " more do something.";
     if (idle > 0)

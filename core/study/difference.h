@@ -9,17 +9,22 @@
 
 namespace vernal {
 
+// What one does less what the other does.
+struct Effect {
+    int starts = 0;           // of the first output
+    double heat_j = 0;        // to the store
+    double first_later_s = 0; // its first start; NaN: one of the two never starts
+};
+
 // A rule, part, probe or the like in which they differ.
 struct VariantChange {
     std::string what;                    // "Difference: start at 9.0 K, not 5.0 K"
     std::function<void(Variant&)> apply; // to the other variant
-    int starts = 0;                      // of the first output: the other variant with this change alone, less without
-    double heat_j = 0;                   // to the store, likewise
+    Effect effect = {};                  // of the other variant with this change alone, less without
 };
 
 struct VariantDifference {
-    int starts = 0; // all changes together
-    double heat_j = 0;
+    Effect effect;                      // of all changes together
     std::vector<VariantChange> changes; // what does most first
 };
 

@@ -77,19 +77,36 @@ TEST(Difference, a_change_that_stands_alone_does_all_of_it)
     Job job = two();
     rule_of<Differential>(job.variants[0]).on = TempDiff::kelvin(45);
     job.variants[0].loop.wiring.cable_m += 1; // moves nothing
-    const Day& cloudy = job.days[1]; // on a clear one the tank is full either way
+    const Day& cloudy = job.days[1];          // on a clear one the tank is full either way
     const auto d = difference_between(job, 0, 1, cloudy, {});
     ASSERT_TRUE(d);
     const auto mine = figures_only(job, job.variants[0], cloudy), other = figures_only(job, job.variants[1], cloudy);
-    EXPECT_EQ(d->starts, mine->starts() - other->starts());
-    EXPECT_DOUBLE_EQ(d->heat_j, mine->heat.to_store - other->heat.to_store);
+    EXPECT_EQ(d->effect.starts, mine->starts() - other->starts());
+    EXPECT_DOUBLE_EQ(d->effect.heat_j, mine->heat.to_store - other->heat.to_store);
     ASSERT_EQ(d->changes.size(), 2U);
-    EXPECT_EQ(d->changes[0].starts, d->starts) << "the rule does it";
-    EXPECT_DOUBLE_EQ(d->changes[0].heat_j, d->heat_j);
-    EXPECT_EQ(d->changes[1].heat_j, 0.0);
+    EXPECT_EQ(d->changes[0].effect.starts, d->effect.starts) << "the rule does it";
+    EXPECT_DOUBLE_EQ(d->changes[0].effect.heat_j, d->effect.heat_j);
+    EXPECT_EQ(d->changes[1].effect.heat_j, 0.0);
     const std::string s = difference_text(*d, "mine", "other", {});
     EXPECT_EQ(s.rfind("mine against other: ", 0), 0U) << s;
     EXPECT_NE(s.find("does nothing today: Cable and breaker: Cable, one way"), std::string::npos) << s;
+}
+
+// The array moved behind a ridge in the east: in one sentence how much later the pump starts, and what it costs.
+TEST(Difference, two_places_of_an_array_are_told_apart_by_their_first_start)
+{
+    Job job = two();
+    job.variants[0].horizon = {{-180, 0}, {-130, 30}, {-50, 30}, {-30, 0}, {180, 0}};
+    const auto d = difference_between(job, 0, 1, job.days[0], {});
+    ASSERT_TRUE(d);
+    const auto mine = figures_only(job, job.variants[0], job.days[0]), other = figures_only(job, job.variants[1], job.days[0]);
+    EXPECT_DOUBLE_EQ(d->effect.first_later_s, mine->pumps[0].first_start_s - other->pumps[0].first_start_s);
+    EXPECT_GT(d->effect.first_later_s, 1800);
+    const std::string s = difference_text(*d, "behind the barn", "on the roof", {});
+    EXPECT_NE(s.find("first start " + to_text(d->effect.first_later_s, Quantity::minutes, {}) + " later"), std::string::npos) << s;
+    EXPECT_NE(s.find("another horizon"), std::string::npos) << s;
+    VariantDifference never{{0, 0, NAN}, d->changes};
+    EXPECT_NE(difference_text(never, "a", "b", {}).find("only one of them starts"), std::string::npos);
 }
 
 TEST(Difference, without_one_it_says_so)
