@@ -101,7 +101,7 @@ TEST(Difference, two_places_of_an_array_are_told_apart_by_their_first_start)
     ASSERT_TRUE(d);
     const auto mine = figures_only(job, job.variants[0], job.days[0]), other = figures_only(job, job.variants[1], job.days[0]);
     EXPECT_DOUBLE_EQ(d->effect.first_later_s, mine->pumps[0].first_start_s - other->pumps[0].first_start_s);
-    EXPECT_GT(d->effect.first_later_s, 1800);
+    EXPECT_GT(d->effect.first_later_s, 1200);
     const std::string s = difference_text(*d, "behind the barn", "on the roof", {});
     EXPECT_NE(s.find("first start " + to_text(d->effect.first_later_s, Quantity::minutes, {}) + " later"), std::string::npos) << s;
     EXPECT_NE(s.find("another horizon"), std::string::npos) << s;

