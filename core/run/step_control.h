@@ -10,7 +10,7 @@ namespace vernal {
 
 struct CoupledSetup;
 
-inline constexpr double resting_share = 0.05; // of the error tolerance, while all rests
+inline constexpr double resting_share = 0.07; // of the error tolerance, while all rests
 
 // Lengths in samples. Free steps take divisors of a minute, so that weather points
 // are met and the solver's factors can be used again.
