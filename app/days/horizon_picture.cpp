@@ -186,13 +186,12 @@ void HorizonPicture::paint_way(QPainter& p, const QDate& date, const QPen& pen, 
         if (hours && minute % 180 == 0 && height > 3) {
             p.setPen(theme().ink);
             const bool rises = here.x()<field().center().x() - 20, sinks = here.x()> field().center().x() + 20; // beside its way, outside
+            const Qt::AlignmentFlag side = rises ? Qt::AlignRight : sinks ? Qt::AlignLeft
+                                                                          : Qt::AlignHCenter;
             p.drawText(QRectF(here.x() + (rises ? -50 : sinks ? 8
                                                               : -24),
                            here.y() - (rises || sinks ? 12 : 22), 44, 16),
-                (rises ? Qt::AlignRight : sinks ? Qt::AlignLeft
-                                                : Qt::AlignHCenter) |
-                    Qt::AlignVCenter,
-                QStringLiteral("%1:00").arg(minute / 60));
+                static_cast<int>(side) | static_cast<int>(Qt::AlignVCenter), QStringLiteral("%1:00").arg(minute / 60));
             p.setBrush(theme().caution);
             p.setPen(Qt::NoPen);
             p.drawEllipse(here, 3, 3);
