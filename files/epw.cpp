@@ -1,6 +1,7 @@
 #include "epw.h"
 
 #include "core/job/job_check.h"
+#include "core/plant/fluid.h"
 #include "csv/reader.h"
 
 #include <algorithm>
@@ -13,7 +14,6 @@
 namespace vernal {
 namespace {
 
-constexpr double stefan_boltzmann_w_m2k4 = 5.670374419e-8;
 constexpr int header_lines = 8, typical_year = 2001;
 
 // Cells of a row, from 0.
@@ -112,7 +112,7 @@ private:
         out_.trace.time_s.push_back(at);
         air_.push_back(measured(air_of, "air temperature"));
         const double ir = measured(infrared_of, "infrared radiation of the sky");
-        sky_.push_back(std::pow(ir / stefan_boltzmann_w_m2k4, 0.25) - 273.15);
+        sky_.push_back(std::pow(ir / stefan_boltzmann, 0.25) - 273.15);
         global_.push_back(measured(global_of, "global radiation"));
         beam_.push_back(measured(beam_of, "direct normal radiation"));
         diffuse_.push_back(measured(diffuse_of, "diffuse radiation"));
@@ -122,8 +122,9 @@ private:
     void finish()
     {
         Trace& t = out_.trace;
-        const int y = years_.size() == 1 ? *years_.begin() : leap_ ? 2000
-                                                                   : typical_year;
+        const int usual = leap_ ? 2000 : typical_year;
+        const bool as_long = day_of_year(*years_.begin(), 12, 31) == day_of_year(usual, 12, 31); // a leap year without its 29th of February has other dates
+        const int y = years_.size() == 1 && as_long ? *years_.begin() : usual;
         const double first_s = t.time_s.front();
         for (double& at : t.time_s)
             at -= first_s;

@@ -1,6 +1,7 @@
 #include "day_picture.h"
 
 #include "app/shell/theme.h"
+#include "core/setup/job_setup.h"
 
 #include <QDate>
 #include <QPainter>
@@ -57,8 +58,16 @@ QIcon day_picture(const Job& job, const Day& day)
                     paint_curve(p, c.values, 0, 90, c.name == "collector" ? theme().collector : theme().store_bottom, false);
         return icon();
     }
-    const SkyDay sky = generate(day.sky, job.site.place);
     std::vector<double> sun, air;
+    if (job.traces.count(day.trace) != 0) { // its weather is a file's
+        Day first = day;
+        first.length_days = 1;
+        const auto weather = weather_of(job, job.variants.front(), first).days.front();
+        paint_curve(p, weather->plane_w_m2, 0, 1100, theme().sun, true);
+        paint_curve(p, weather->air_c, -20, 40, theme().second_ink, false);
+        return icon();
+    }
+    const SkyDay sky = generate(day.sky, job.site.place);
     for (std::size_t m = 0; m < sky.air_c.size(); m += 8) {
         sun.push_back(on_plane({sky.beam_normal_w_m2[m], sky.diffuse_horizontal_w_m2[m]}, sky.sun[m], 40, 0).beam_w_m2 + sky.diffuse_horizontal_w_m2[m]);
         air.push_back(sky.air_c[m]);
@@ -78,6 +87,8 @@ QString day_line(const Day& d, const Units& u)
     if (d.kind == DayKind::recorded)
         return QObject::tr("recorded, %1").arg(qs(d.trace));
     const QString date = QDate(d.sky.year, d.sky.month, d.sky.day).toString(QStringLiteral("d MMM"));
+    if (!d.trace.empty())
+        return QObject::tr("%1, weather of %2").arg(date, qs(d.trace));
     return QObject::tr("%1, %2\n%3 … %4").arg(d.length_days > 1 ? QObject::tr("%1 days from %2").arg(d.length_days).arg(date) : date, sky_names().at(static_cast<int>(d.sky.clouds)), text(d.sky.air_min_c, Quantity::temperature, u), text(d.sky.air_max_c, Quantity::temperature, u));
 }
 

@@ -290,7 +290,7 @@ void DaysStation::add_sky_rows()
     const auto more = add_rows(
         *sheet, session_, QStringLiteral("day"), session_.document().day(), [this](const std::string& key, double to) { session_.document().set(tr("Change the day"), path(key), to); }, [](const NumberField& f) { return std::string_view(f.key) != "guests_times"; });
     refreshers_.push_back(add_spell_rows(*sheet, session_, [this](const std::string& key) { return path(key); }));
-    refreshers_.push_back([this, date, clouds, haze, begins, again, rows, more] {
+    refreshers_.push_back([this, date, sky, clouds, haze, begins, again, rows, more] {
         const Day& d = session_.document().day();
         const QSignalBlocker quiet(date);
         date->setDate(QDate(d.sky.year, d.sky.month, d.sky.day));
@@ -299,8 +299,13 @@ void DaysStation::add_sky_rows()
         begins->setCurrentIndex(static_cast<int>(d.begins));
         again->setEnabled(d.sky.clouds != Clouds::clear);
         refresh_rows(rows, d.sky);
+        const auto it = session_.document().job().traces.find(d.trace);
+        const auto given = [&](const char* column) { return it != session_.document().job().traces.end() && it->second->find(column) != nullptr; };
+        const bool sun = given("irradiance") || given("beam_normal"), air = given("air") || given("temperature");
+        show_row(sky, !sun); // what the file says is not asked for
+        show_row(haze, !sun);
         for (NumberEdit* edit : rows)
-            show_row(edit, (edit->objectName() != QLatin1String("sky.fog_until_h") || d.sky.clouds == Clouds::fog) && (edit->objectName() != QLatin1String("sky.thunder_at_h") || d.sky.clouds == Clouds::thunder));
+            show_row(edit, !(air && edit->objectName().startsWith(QLatin1String("sky.air_"))) && !(given("wind") && edit->objectName() == QLatin1String("sky.wind_m_s")) && (edit->objectName() != QLatin1String("sky.fog_until_h") || d.sky.clouds == Clouds::fog) && (edit->objectName() != QLatin1String("sky.thunder_at_h") || d.sky.clouds == Clouds::thunder));
         refresh_rows(more, d);
     });
     editor_->addWidget(sheet);

@@ -23,7 +23,7 @@ struct Record {
 
 class Recorder : public Listener {
 public:
-    // Of a run of many days less is kept between what happens: every_s.
+    // nodes: of the network. Between what happens one record in 20 s times the days, at most 300 s.
     Recorder(std::size_t nodes, std::size_t days);
     void day_began(const Simulation& s) override { keep(s, true); }
     void decided(const Simulation& s, bool switched) override { keep(s, switched); }

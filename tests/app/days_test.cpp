@@ -40,6 +40,7 @@ private slots:
     void a_ridge_delays_the_first_start();
     void a_year_is_run_and_its_days_are_one_click_away();
     void a_year_can_be_stopped();
+    void what_a_weather_file_says_is_not_asked_for();
 };
 
 void DaysTest::a_ready_day_is_put_on_the_shelf_and_run()
@@ -236,6 +237,25 @@ void DaysTest::a_year_can_be_stopped()
     QVERIFY(!sheet->runs());
     QVERIFY(find<QLabel>("yearAbout")->text().contains(QLatin1String("Stopped")));
     find<QPushButton>("runYear")->click(); // and the window may close while it runs
+}
+
+void DaysTest::what_a_weather_file_says_is_not_asked_for()
+{
+    QVERIFY(find<QComboBox>("dayClouds")->isVisible());
+    document().edit(QStringLiteral("Weather"), [](Job& j) {
+        Trace t;
+        t.time_s = {0, 43200, 86400};
+        t.columns = {{"air", Quantity::temperature, {1, 9, 1}}, {"irradiance", Quantity::irradiance, {0, 700, 0}}};
+        j.traces["dale.csv"] = std::make_shared<const Trace>(t);
+        j.days.front().trace = "dale.csv";
+    });
+    document().choose_day(0);
+    settle();
+    laid_out();
+    QVERIFY(!find<QComboBox>("dayClouds")->isVisible());
+    QVERIFY(!find<QComboBox>("dayHaze")->isVisible());
+    QVERIFY(!number("sky.air_min_c")->isVisible());
+    QVERIFY(number("sky.wind_m_s")->isVisible()); // the file has none
 }
 
 int main(int argc, char** argv) { return run_window_test<DaysTest>(argc, argv); }
