@@ -34,7 +34,7 @@ const std::vector<YearColumn>& year_columns()
         {"collector", Quantity::temperature, [](const YearMonth& m) { return m.hottest_collector_c; }},
         {"store", Quantity::temperature, [](const YearMonth& m) { return m.hottest_store_c; }},
         {"least air", Quantity::temperature, [](const YearMonth& m) { return m.coldest_air_c; }},
-        {"over limit", Quantity::hours, [](const YearMonth& m) { return m.above_limit_s / 3600; }},
+        {"too hot", Quantity::hours, [](const YearMonth& m) { return m.above_limit_s / 3600; }},
         {"frost", Quantity::hours, [](const YearMonth& m) { return m.freezing_s / 3600; }},
     };
     return table;
