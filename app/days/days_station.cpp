@@ -2,6 +2,7 @@
 
 #include "day_picture.h"
 #include "horizon_sheet.h"
+#include "import_page.h"
 #include "item_rows.h"
 #include "spell_rows.h"
 #include "year_sheet.h"
@@ -13,6 +14,7 @@
 #include "files/csv_trace.h"
 #include "files/disk.h"
 #include "files/epw.h"
+#include "files/log_cells.h"
 
 #include <QComboBox>
 #include <QDate>
@@ -33,6 +35,31 @@ namespace vernal {
 
 DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), session_(session)
 {
+    whole_ = new QStackedWidget;
+    import_ = new ImportPage(session_);
+    whole_->addWidget(make_shelf());
+    whole_->addWidget(import_);
+    auto* box = new QVBoxLayout(this);
+    box->setContentsMargins(0, 0, 0, 0);
+    box->addWidget(whole_);
+    const auto back = [this] {
+        whole_->setCurrentIndex(0);
+        list_->setFocus();
+    };
+    connect(import_, &ImportPage::left, this, back);
+    connect(import_, &ImportPage::taken, this, [this, back](const std::shared_ptr<const Trace>& trace, const QString& name, const QString& said) {
+        back();
+        put_log(trace, name, said);
+    });
+    connect(&session.document(), &Document::changed, this, &DaysStation::refresh);
+    connect(&session.document(), &Document::view_changed, this, &DaysStation::refresh);
+    connect(&session, &Session::units_changed, this, &DaysStation::refresh);
+    refresh();
+}
+
+QWidget* DaysStation::make_shelf()
+{
+    auto* shelf = new QWidget;
     list_ = new QListWidget;
     list_->setObjectName("dayList");
     list_->setAccessibleName(tr("Days"));
@@ -88,7 +115,7 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
     panel->setObjectName("card");
     editor_ = new QVBoxLayout(panel);
     editor_->setSpacing(4);
-    auto* box = new QHBoxLayout(this);
+    auto* box = new QHBoxLayout(shelf);
     box->setContentsMargins(14, 10, 10, 8);
     box->setSpacing(10);
     box->addLayout(left, 1);
@@ -112,11 +139,10 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
         session_.document().edit(tr("Remove a day"), [i = session_.document().day_index()](Job& j) { j.days.erase(j.days.begin() + static_cast<std::ptrdiff_t>(i)); });
     });
     connect(import, &QPushButton::clicked, this, &DaysStation::import_wanted);
-    connect(&session.document(), &Document::changed, this, &DaysStation::refresh);
-    connect(&session.document(), &Document::view_changed, this, &DaysStation::refresh);
-    connect(&session, &Session::units_changed, this, &DaysStation::refresh);
-    refresh();
+    return shelf;
 }
+
+bool DaysStation::importing() const { return whole_->currentIndex() == 1; }
 
 void DaysStation::add_ready(const ReadyDay& ready)
 {
@@ -129,45 +155,89 @@ void DaysStation::add_ready(const ReadyDay& ready)
     tell(tr("%1. %2.").arg(tr(ready.title), tr(ready.about)));
 }
 
-std::optional<Error> DaysStation::import_file(const QString& path)
+namespace {
+
+constexpr std::size_t read_at_once_bytes = 2'000'000; // more is read with progress
+
+// Every column is one the program writes itself.
+bool is_ours(const Trace& trace, const Variant& v)
 {
-    const auto fail = [&](const Error& e) -> std::optional<Error> {
-        tell(QStringLiteral("<span style='color:%1'>■</span> %2").arg(theme().protect.name(), qs(e.text()).toHtmlEscaped()));
-        return e;
-    };
+    return std::all_of(trace.columns.begin(), trace.columns.end(), [&](const TraceColumn& c) {
+        const bool output = std::any_of(v.unit.outputs.begin(), v.unit.outputs.end(), [&](const Output& o) { return o.key == c.name; });
+        return output || signal_quantity(c.name) || std::find(place_keys.begin(), place_keys.end(), c.name) != place_keys.end();
+    });
+}
+
+// Readings of a probe or an output: the rules are replayed on it. Else it is weather.
+bool is_replayed(const Trace& trace, const Variant& v)
+{
+    return std::any_of(trace.columns.begin(), trace.columns.end(), [&](const TraceColumn& c) {
+        const bool output = std::any_of(v.unit.outputs.begin(), v.unit.outputs.end(), [&](const Output& o) { return o.key == c.name; });
+        return output || std::find(place_keys.begin(), place_keys.end(), c.name) != place_keys.end();
+    });
+}
+
+} // namespace
+
+std::optional<Error> DaysStation::import_files(const QStringList& paths)
+{
+    std::vector<LogText> unread;
+    std::optional<Error> wrong;
+    for (const QString& path : paths)
+        if (auto problem = import_file(path, paths.size() == 1, unread))
+            wrong = problem;
+    if (wrong)
+        tell(QStringLiteral("<span style='color:%1'>■</span> %2").arg(theme().protect.name(), qs(wrong->text()).toHtmlEscaped()));
+    if (!unread.empty()) {
+        import_->open(std::move(unread));
+        whole_->setCurrentIndex(1);
+    }
+    return wrong;
+}
+
+std::optional<Error> DaysStation::import_file(const QString& path, bool alone, std::vector<LogText>& unread)
+{
     const auto content = read_file(path.toStdString());
     if (!content)
-        return fail(content.error());
+        return content.error();
     const std::string file = QFileInfo(path).fileName().toStdString();
     if (is_epw(file)) {
         const auto weather = read_epw(*content, file);
         if (!weather)
-            return fail(weather.error());
+            return weather.error();
         import_weather(*weather, file);
         return std::nullopt;
     }
-    auto trace = read_trace_csv(*content, file);
-    if (!trace)
-        return fail(trace.error());
+    if (content->find_first_not_of(" \t\r\n") == std::string::npos)
+        return Error{"the file is empty", file, "Choose a log with a row of readings"};
+    if (alone && content->size() < read_at_once_bytes)
+        if (auto trace = read_trace_csv(*content, file); trace && is_ours(*trace, session_.document().variant())) {
+            put_log(std::make_shared<const Trace>(std::move(*trace)), qs(file), {});
+            return std::nullopt;
+        }
+    bool converted = false;
+    unread.push_back({file, as_utf8(*content, converted)});
+    return std::nullopt;
+}
+
+void DaysStation::put_log(std::shared_ptr<const Trace> trace, const QString& file, const QString& said)
+{
     QStringList notes;
     for (const std::string& n : trace->notes)
-        notes << qs(n);
-    tell(tr("%1: %2 rows. %3").arg(qs(file)).arg(trace->time_s.size()).arg(notes.join(QStringLiteral(". "))));
-    const bool replayable = trace->find("collector") != nullptr;
-    auto shared = std::make_shared<const Trace>(std::move(*trace));
+        notes << qs(n) + QLatin1Char('.');
+    const std::size_t rows = trace->time_s.size();
     session_.document().edit(tr("Import a log"), [&](Job& j) {
-        std::string name = file;
-        for (int n = 2; j.traces.count(name) != 0; ++n)
-            name = std::to_string(n) + "-" + file;
-        j.traces[name] = shared;
+        const std::string name = free_trace_name(j, file.toStdString());
         Day d = j.days[session_.document().day_index()];
-        d.kind = replayable ? DayKind::recorded : DayKind::generated;
-        d.name = free_name(j.days, QFileInfo(path).completeBaseName().toStdString());
+        d.id.clear();
+        d.kind = is_replayed(*trace, session_.document().variant()) ? DayKind::recorded : DayKind::generated;
+        d.name = free_name(j.days, QFileInfo(file).completeBaseName().toStdString());
         d.trace = name;
+        j.traces[name] = std::move(trace);
         j.days.push_back(d);
     });
     session_.document().choose_day(session_.document().job().days.size() - 1);
-    return std::nullopt;
+    tell(tr("%1: %2 rows. %3").arg(file.toHtmlEscaped()).arg(rows).arg(notes.join(QLatin1Char(' '))) + QLatin1Char(' ') + said);
 }
 
 void DaysStation::import_weather(const WeatherFile& weather, const std::string& file)

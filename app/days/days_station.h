@@ -6,9 +6,12 @@ class QListWidget;
 class QComboBox;
 class QCheckBox;
 class QPushButton;
+class QStackedWidget;
 
 namespace vernal {
 
+class ImportPage;
+struct LogText;
 struct ReadyDay;
 struct WeatherFile;
 
@@ -17,11 +20,14 @@ class DaysStation : public QWidget {
     Q_OBJECT
 public:
     explicit DaysStation(Session& session, QWidget* parent = nullptr);
-    // Reads a log and puts it on the shelf; the reason when it cannot.
-    std::optional<Error> import_file(const QString& path);
+    // Weather and logs as the program writes them go on the shelf at once; what else is
+    // a log is shown with how it would be read. The reason when neither can be.
+    std::optional<Error> import_files(const QStringList& paths);
+    ImportPage& import_page() { return *import_; }
+    bool importing() const;
 
 signals:
-    void import_wanted(); // ask for a file, then import_file()
+    void import_wanted(); // ask for files, then import_files()
 
 private:
     void refresh();
@@ -33,9 +39,14 @@ private:
     void add_shade_rows();
     void add_horizon();
     void add_ready(const ReadyDay& ready);
+    QWidget* make_shelf();
+    std::optional<Error> import_file(const QString& path, bool alone, std::vector<LogText>& unread);
+    void put_log(std::shared_ptr<const Trace> trace, const QString& file, const QString& said);
     void import_weather(const WeatherFile& weather, const std::string& file);
     void add_trace_notes();
     Session& session_;
+    QStackedWidget* whole_; // the shelf, or the page of an import
+    ImportPage* import_;
     QListWidget* list_;
     QVBoxLayout* editor_;
     QLabel* message_;

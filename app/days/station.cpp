@@ -8,8 +8,7 @@ QWidget* make_days_station(const StationContext& c)
 {
     auto* station = new DaysStation(c.session);
     QObject::connect(station, &DaysStation::import_wanted, station, [station, c] {
-        if (const QString path = c.dialogs.open_log(station); !path.isEmpty())
-            station->import_file(path);
+        station->import_files(c.dialogs.open_logs(station));
     });
     return station;
 }

@@ -38,7 +38,8 @@ Dialogs Dialogs::usual()
 {
     Dialogs s;
     s.open_file = [](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Open a job"), {}, QString::fromLatin1(job_filter)); };
-    s.open_log = [](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Import a log or weather"), {}, QObject::tr("Logs and weather (*.csv *.txt *.tsv *.epw);;All files (*)")); };
+    s.open_log = [](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Import measured points"), {}, QObject::tr("Tables (*.csv *.txt *.tsv);;All files (*)")); };
+    s.open_logs = [](QWidget* w) { return QFileDialog::getOpenFileNames(w, QObject::tr("Import logs or weather"), {}, QObject::tr("Logs and weather (*.csv *.txt *.tsv *.log *.dat *.epw);;All files (*)")); };
     s.save_file = [](QWidget* w, const QString& path) { return QFileDialog::getSaveFileName(w, QObject::tr("Save the job"), path, QString::fromLatin1(job_filter)); };
     s.unsaved = ask_unsaved;
     s.changed = ask_changed;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QString>
+#include <QStringList>
 
 #include <functional>
 
@@ -11,8 +12,9 @@ class QWidget;
 namespace vernal {
 
 struct Dialogs {
-    std::function<QString(QWidget*)> open_file; // a job; empty: none
-    std::function<QString(QWidget*)> open_log;  // a CSV
+    std::function<QString(QWidget*)> open_file;     // a job; empty: none
+    std::function<QString(QWidget*)> open_log;      // a CSV
+    std::function<QStringList(QWidget*)> open_logs; // logs, several of one unit, or weather
     std::function<QString(QWidget*, const QString&)> save_file;
     enum class Unsaved { save,
         drop,

@@ -98,8 +98,7 @@ void MainWindow::make_actions()
     glare_->setCheckable(true);
     glare_->setToolTip(tr("High contrast for sunlight"));
     action(tr("Import a log …"), QKeySequence(Qt::CTRL | Qt::Key_I), [this] {
-        if (const QString path = dialogs_.open_log(this); !path.isEmpty())
-            import_log(path);
+        import_logs(dialogs_.open_logs(this));
     });
     make_view_actions();
     for (int i = 0; i < static_cast<int>(stations().size()); ++i)
@@ -279,10 +278,12 @@ void MainWindow::go_to_sum(const std::string& key)
     }
 }
 
-void MainWindow::import_log(const QString& path)
+void MainWindow::import_logs(const QStringList& paths)
 {
+    if (paths.isEmpty())
+        return;
     show_station(3);
-    station<DaysStation>().import_file(path);
+    station<DaysStation>().import_files(paths);
 }
 
 // Views draw the same once more in other colours; nothing is run for it.
@@ -308,13 +309,15 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* e)
 
 void MainWindow::dropEvent(QDropEvent* e)
 {
+    QStringList logs;
     for (const QUrl& url : e->mimeData()->urls()) {
         const QString path = url.toLocalFile(), ending = QFileInfo(path).suffix().toLower();
         if (ending == QLatin1String("vrelay") || ending == QLatin1String("json"))
             open(path);
         else
-            import_log(path);
+            logs << path;
     }
+    import_logs(logs);
 }
 
 } // namespace vernal

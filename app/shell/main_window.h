@@ -50,7 +50,7 @@ private:
     void open_palette();
     void go_to(const std::string& path); // of a setting
     void go_to_sum(const std::string& key);
-    void import_log(const QString& path);
+    void import_logs(const QStringList& paths);
     Dialogs dialogs_;
     Options options_;
     Session session_;

@@ -86,4 +86,20 @@ std::optional<JobProblem> job_problem(const Job& job)
     return {};
 }
 
+std::string free_trace_name(const Job& job, const std::string& file)
+{
+    std::string plain;
+    for (const char c : file)
+        if (static_cast<unsigned char>(c) >= 0x20 && c != '/' && c != '\\' && c != 0x7F)
+            plain += c;
+    if (!plain.ends_with(".csv"))
+        plain += ".csv";
+    if (!is_plain_name(plain))
+        plain = "log.csv";
+    std::string name = plain;
+    for (int n = 2; job.traces.count(name) != 0; ++n)
+        name = std::to_string(n) + "-" + plain;
+    return name;
+}
+
 } // namespace vernal

@@ -23,6 +23,10 @@ std::optional<JobProblem> job_problem(const Job& job);
 // Could be a file's name in one folder: no slash, no "..", no control character, at most 200 bytes.
 bool is_plain_name(const std::string& name);
 
+// As a trace of this file can be called: its name, or with a number before it. What cannot
+// stand in a file's name is left out.
+std::string free_trace_name(const Job& job, const std::string& file);
+
 // The base, or with a number behind it, as none of the items is named.
 template <class Items>
 std::string free_name(const Items& items, const std::string& base)

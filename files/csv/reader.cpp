@@ -8,6 +8,8 @@ CsvReader::CsvReader(std::string_view text, std::string file) : CsvReader([text,
 
 CsvReader::CsvReader(Source more, std::string file) : source_(std::move(more)), file_(std::move(file)) {}
 
+CsvReader::CsvReader(Source more, std::string file, char separator) : source_(std::move(more)), file_(std::move(file)), separator_(separator), stated_(true) {}
+
 void CsvReader::fail(std::size_t line, std::size_t column, std::string what, std::string remedy) const
 {
     throw BadCsv{{std::move(what), file_ + ", line " + std::to_string(line) + ", column " + std::to_string(column + 1), std::move(remedy)}};
@@ -52,7 +54,7 @@ void CsvReader::begin()
     begun_ = true;
     piece_ = source_();
     FirstLine line;
-    while (!piece_.empty() && !line.ends_in(piece_)) { // pieces without a whole line are joined
+    while (!stated_ && !piece_.empty() && !line.ends_in(piece_)) { // pieces without a whole line are joined
         head_ += piece_;
         piece_ = source_();
     }
@@ -60,6 +62,8 @@ void CsvReader::begin()
         piece_ = head_ += piece_;
     if (piece_.starts_with("\xef\xbb\xbf"))
         at_ = 3;
+    if (stated_)
+        return;
     if (line.semicolons > line.commas || line.tabs > line.commas)
         separator_ = line.tabs > line.semicolons ? '\t' : ';';
 }
@@ -124,11 +128,13 @@ void CsvReader::read_row()
         ++at_;
         if (c == '\n')
             break;
-        if (c == separator_)
+        if (c == separator_ && (separator_ != ' ' || !cell->empty()))
             cell = &fresh_cell();
-        else if (c != '\r')
+        else if (c != '\r' && c != separator_)
             *cell += c;
     }
+    if (separator_ == ' ' && count_ > 1 && cell->empty()) // blanks at the end
+        --count_;
     while (cells_.size() > count_) {
         spare_.push_back(std::move(cells_.back()));
         cells_.pop_back();

@@ -22,6 +22,8 @@ public:
     using Source = std::function<std::string_view()>;   // the next piece, valid until the next call; empty: the end
     CsvReader(std::string_view text, std::string file); // text: must outlive the reader
     CsvReader(Source more, std::string file);
+    // By this separator in place of the one told by the first line; ' ': any run of blanks.
+    CsvReader(Source more, std::string file, char separator);
 
     // Next row with something in it; false: there is none.
     bool next();
@@ -44,8 +46,8 @@ private:
     std::string_view piece_;
     std::size_t at_ = 0, line_ = 0, row_line_ = 0, count_ = 0;
     char separator_ = ',';
-    bool begun_ = false;
-    std::vector<std::string> cells_; // keeps its strings from row to row
+    bool begun_ = false, stated_ = false; // stated: the separator is not guessed
+    std::vector<std::string> cells_;      // keeps its strings from row to row
     std::vector<std::string> spare_;
 };
 

@@ -38,6 +38,7 @@ protected:
         Dialogs s;
         s.open_file = [this](QWidget*) { return open_answer; };
         s.open_log = [this](QWidget*) { return log_answer; };
+        s.open_logs = [this](QWidget*) { return log_answer.isEmpty() ? QStringList() : QStringList(log_answer); };
         s.save_file = [this](QWidget*, const QString&) { return save_answer; };
         s.unsaved = [this](QWidget*) { return unsaved_answer; };
         s.changed = [this](QWidget*, const QString&) { return changed_answer; };

@@ -168,7 +168,7 @@ void RandomActions::import_something()
     log_answer = folder->filePath(QStringLiteral("log%1.csv").arg(pick(3)));
     QVERIFY(write_file_atomically(log_answer.toStdString(), logs[pick(static_cast<int>(logs.size()))].toStdString()));
     did_ = QStringLiteral("import ") + log_answer;
-    window->station<DaysStation>().import_file(log_answer);
+    window->station<DaysStation>().import_files({log_answer});
 }
 
 void RandomActions::act()

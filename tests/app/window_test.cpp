@@ -13,7 +13,6 @@ private slots:
     void dragged_line_changes_sentence_strip_and_undoes();
     void save_reopen_compare();
     void imports_a_log_by_file();
-    void a_broken_log_loses_nothing();
     void units_switch_everywhere_and_differences_have_no_offset();
     void remedy_shows_its_effect_before_it_is_taken();
     void recovery_copy_is_offered_and_whole();
@@ -108,19 +107,6 @@ void WindowTest::imports_a_log_by_file()
     QCOMPARE(find<QTableView>("disagreements")->model()->rowCount(), static_cast<int>(o->replay->disagreements.size()));
     document().undo_stack().undo();
     QCOMPARE(job().days.size(), days);
-}
-
-void WindowTest::a_broken_log_loses_nothing()
-{
-    QFile f(folder->filePath("broken.csv"));
-    QVERIFY(f.open(QIODevice::WriteOnly));
-    f.write("time,collector\n0,20\n30,x\n");
-    f.close();
-    const Job before = job();
-    const auto error = window->station<DaysStation>().import_file(f.fileName());
-    QVERIFY(error.has_value());
-    QVERIFY(find<QLabel>("dayMessage")->text().contains("line 3, column 2"));
-    QVERIFY(job() == before);
 }
 
 void WindowTest::units_switch_everywhere_and_differences_have_no_offset()

@@ -57,7 +57,7 @@ TEST(TraceCsv, the_last_of_duplicates_wins_and_gaps_are_noted)
     EXPECT_EQ(t.find("collector")->values[1], 3);
     EXPECT_TRUE(std::isnan(t.find("collector")->values[2]));
     ASSERT_EQ(t.notes.size(), 3U);
-    EXPECT_NE(t.notes[0].find("repeat a time"), std::string::npos);
+    EXPECT_NE(t.notes[0].find("repeats a time"), std::string::npos);
 }
 
 TEST(TraceCsv, errors_name_file_line_and_column)

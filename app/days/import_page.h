@@ -1,0 +1,80 @@
+// How a log from elsewhere is read: chosen on one page, with its first rows and its
+// picture, before it is taken in.
+#pragma once
+
+#include "app/shell/session.h"
+#include "files/import/log_reader.h"
+
+#include <QWidget>
+
+#include <memory>
+#include <thread>
+
+class QComboBox;
+class QLabel;
+class QListWidget;
+class QProgressBar;
+class QPushButton;
+class QSpinBox;
+
+namespace vernal {
+
+class FieldSheet;
+class LogPicture;
+class LogTable;
+
+struct LogText {
+    std::string name; // of the file, without folder
+    std::string text; // UTF-8
+};
+
+class ImportPage : public QWidget {
+    Q_OBJECT
+public:
+    explicit ImportPage(Session& session, QWidget* parent = nullptr);
+    void open(std::vector<LogText> files); // at least one
+    bool runs() const { return running_; }
+
+signals:
+    // What was read of all files, joined; the troubles in one sentence.
+    void taken(std::shared_ptr<const vernal::Trace> trace, const QString& name, const QString& said);
+    void left();
+
+protected:
+    void keyPressEvent(QKeyEvent* e) override;
+
+private:
+    struct Part {
+        ImportedLog log;
+        LogLayout layout;
+    };
+    void build_controls(FieldSheet& sheet);
+    void guess();
+    void show_layout();
+    void add_word_rows();
+    void change(const std::function<void(LogLayout&)>& how, bool columns_too);
+    void look();
+    void list_troubles(const ImportedLog& log, const QString& of);
+    void run();
+    void take(const Result<Trace>& trace, const QString& said);
+    void set_running(bool on);
+    LogLayout layout_for(const LogText& file) const;
+    Session& session_;
+    std::vector<LogText> files_;
+    std::vector<LogTarget> targets_;
+    LogLayout layout_;
+    bool known_ = false; // it was read as the last one of this header
+    QLabel *title_, *said_;
+    LogTable* table_;
+    LogPicture* picture_;
+    QListWidget* troubles_;
+    QComboBox *delimiter_, *decimal_, *form_, *clock_;
+    QSpinBox *header_, *first_;
+    FieldSheet* words_;
+    QPushButton *take_, *again_, *leave_;
+    QProgressBar* bar_;
+    bool running_ = false;
+    std::jthread thread_; // last: it ends before what it tells
+};
+
+} // namespace vernal

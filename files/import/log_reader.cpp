@@ -1,0 +1,426 @@
+#include "log_reader.h"
+
+#include "core/weather/zone.h"
+#include "files/log_cells.h"
+#include "files/timestamp.h"
+#include "log_rows.h"
+
+#include <algorithm>
+#include <cctype>
+#include <cmath>
+#include <map>
+#include <numeric>
+
+namespace vernal {
+namespace {
+
+using namespace std::chrono;
+
+constexpr double day_s = 86400, hour_s = 3600, longest_s = 4e9;
+constexpr double first_year_s = -2.2e9, last_year_s = 3.24e10; // 1900 to 2996, since 1970
+constexpr sys_days serial_epoch{year{1899} / December / day{30}};
+
+// A column of readings while it is read.
+struct Taken {
+    std::size_t cell = 0; // in the row
+    TraceColumn column;
+    CellUnit unit{"", Quantity::number};
+    const ProbeCurve* curve = nullptr; // cells are ohms of it
+    double ohm_scale = 1;
+};
+
+// A row's time: of the clock that is written, seconds since 1970-01-01, or since nothing.
+struct When {
+    double s = 0;
+    bool fixed = false; // the cell says how far it is ahead of UTC: `s` is UTC
+};
+
+class LogReader {
+public:
+    LogReader(std::string_view text, const std::string& file, const LogLayout& layout, const std::vector<LogTarget>& targets, const Place& place, const LogWatch& watch)
+        : layout_(layout), targets_(targets), place_(place), watch_(watch), size_(std::max<std::size_t>(1, text.size())), csv_(in_pieces(text, done_), file, layout.delimiter)
+    {
+        for (const auto& [word, value] : layout.words)
+            words_[word] = value;
+    }
+
+    Result<ImportedLog> read()
+    {
+        if (auto problem = find_columns())
+            return *problem;
+        read_rows();
+        if (out_.stopped)
+            return std::move(out_);
+        put_in_order();
+        if (kept_.empty())
+            return Error{"no row has a time that can be read", "", "Choose which column holds the time, and how it is written"};
+        finish();
+        return std::move(out_);
+    }
+
+private:
+    std::optional<Error> find_columns()
+    {
+        for (std::size_t i = 0; i < layout_.columns.size(); ++i) {
+            const LogColumn& c = layout_.columns[i];
+            switch (c.role) {
+            case LogRole::moment: moment_ = i; break;
+            case LogRole::date: date_ = i; break;
+            case LogRole::clock: clock_ = i; break;
+            case LogRole::left_out: break;
+            case LogRole::value:
+                if (auto problem = take_column(i))
+                    return problem;
+                break;
+            }
+        }
+        if (moment_ == none && clock_ == none)
+            return Error{"no column says when", "", "Choose the column of the time, or those of the day and of the time"};
+        if (moment_ == none && date_ == none && clock_ != none)
+            std::swap(moment_, clock_);
+        if (columns_.empty())
+            return Error{"no column is taken", "", "Choose what at least one column is"};
+        return {};
+    }
+
+    const LogTarget* target(const std::string& name) const
+    {
+        const auto it = std::find_if(targets_.begin(), targets_.end(), [&](const LogTarget& t) { return t.name == name; });
+        return it == targets_.end() ? nullptr : &*it;
+    }
+
+    static std::string usable_name(std::string name, std::size_t column)
+    {
+        for (char& c : name)
+            if (static_cast<unsigned char>(c) <= 0x20 || c == 0x7F)
+                c = '_';
+        if (name.empty() || holds_words(name))
+            name = "column_" + std::to_string(column + 1);
+        std::string lower = name;
+        std::transform(lower.begin(), lower.end(), lower.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+        return lower == "time" ? name + "_2" : name;
+    }
+
+    std::optional<Error> take_column(std::size_t i)
+    {
+        const LogColumn& c = layout_.columns[i];
+        Taken t;
+        t.cell = i;
+        t.column.name = usable_name(c.name, i);
+        const LogTarget* known = target(c.name);
+        const std::string place = "“" + (c.header.empty() ? "column " + std::to_string(i + 1) : c.header) + "”";
+        if (std::any_of(columns_.begin(), columns_.end(), [&](const Taken& x) { return x.column.name == t.column.name; }))
+            return Error{"two columns are taken for " + (known ? known->label : t.column.name), place, "Leave one of them out, or keep it under its own name"};
+        const std::string unit = c.unit.empty() && known ? units_for(known->kind).front() : c.unit;
+        if (known && known->kind == LogTarget::Kind::temperature && (unit == "Ω" || unit == "kΩ" || unit == "ohm" || unit == "kohm")) {
+            if (!known->curve)
+                return Error{"the job has no curve for " + known->label, place, "Choose °C or °F, or state the probe at the Probes station"};
+            t.curve = &*known->curve;
+            t.ohm_scale = unit.starts_with('k') ? 1000 : 1;
+            t.unit.quantity = Quantity::temperature;
+        } else if (!unit.empty()) {
+            const auto u = cell_unit(unit);
+            if (!u)
+                return Error{"the unit “" + unit + "” is not known", place, "Choose one from the list"};
+            t.unit = *u;
+        }
+        const auto asked = signal_quantity(t.column.name);
+        if (asked && (*asked != t.unit.quantity || (t.column.name == "supply" && t.unit.kept != std::string_view("V"))))
+            return Error{t.column.name + " cannot be in " + (unit.empty() ? "plain numbers" : unit), place, "Choose another unit, or keep the column under a name of its own"};
+        t.column.quantity = t.unit.quantity;
+        t.column.unit = t.unit.kept;
+        columns_.push_back(std::move(t));
+        return {};
+    }
+
+    void read_rows()
+    {
+        try {
+            std::size_t rows = 0;
+            while (csv_.next()) {
+                if (csv_.line() < static_cast<std::size_t>(std::max(1, layout_.first_line)))
+                    continue;
+                read_row();
+                if (watch_.most_rows > 0 && times_.size() >= watch_.most_rows)
+                    return;
+                if ((++rows & 0x3FFFU) == 0) {
+                    out_.stopped = watch_.stop.stop_requested();
+                    if (out_.stopped)
+                        return;
+                    if (watch_.progress)
+                        watch_.progress(static_cast<double>(done_) / static_cast<double>(size_));
+                }
+            }
+        } catch (const BadCsv& b) {
+            trouble(csv_.line(), csv_.line(), b.error.what + "; what comes after it was not read");
+        }
+    }
+
+    void trouble(std::size_t line, std::size_t to_line, std::string what)
+    {
+        if (!out_.troubles.empty() && out_.troubles.back().what == what && out_.troubles.back().to_line + 1 >= line && line >= out_.troubles.back().line) {
+            out_.troubles.back().to_line = std::max(out_.troubles.back().to_line, to_line);
+            return;
+        }
+        if (out_.troubles.size() >= most_troubles)
+            ++out_.more_troubles;
+        else
+            out_.troubles.push_back({line, to_line, std::move(what)});
+    }
+
+    void read_row()
+    {
+        const auto& cells = csv_.cells();
+        const auto when = time_of(cells);
+        if (!when) {
+            const std::size_t at = moment_ != none ? moment_ : date_;
+            const std::string cell = at < cells.size() ? std::string(trimmed(cells[at])) : "";
+            trouble(csv_.line(), csv_.line(), cell.empty() ? "there is no time in this row; it was left out" : "“" + cell.substr(0, 40) + "” is not a time; the row was left out");
+            return;
+        }
+        if (cells.size() < layout_.columns.size())
+            trouble(csv_.line(), csv_.line(), "this row is short of cells; they are empty");
+        times_.push_back(*when);
+        lines_.push_back(static_cast<std::uint32_t>(csv_.line()));
+        for (Taken& t : columns_)
+            t.column.values.push_back(t.cell < cells.size() ? value(t, trimmed(cells[t.cell])) : NAN);
+    }
+
+    std::optional<When> time_of(const std::vector<std::string>& cells)
+    {
+        const auto cell = [&](std::size_t i) { return i < cells.size() ? trimmed(cells[i]) : std::string_view(); };
+        if (moment_ != none && !is_date(layout_.form)) {
+            const auto v = cell_number(cell(moment_), layout_.decimal_comma);
+            if (!v)
+                return {};
+            return of_number(*v);
+        }
+        auto m = read_moment(cell(moment_ != none ? moment_ : date_), layout_.form);
+        if (!m)
+            return {};
+        if (moment_ == none) {
+            const auto c = read_moment(cell(clock_), layout_.form);
+            if (!m->day || !c || !c->second || c->day)
+                return {};
+            m->second = c->second;
+            m->ahead = c->ahead;
+        }
+        if (!times_.empty() && m->day.has_value() != dated_)
+            return {};
+        dated_ = m->day.has_value();
+        When w;
+        w.s = (m->day ? static_cast<double>(seconds{m->day->time_since_epoch()}.count()) : 0.0) + m->second.value_or(0.0);
+        if (m->ahead) {
+            w.fixed = true;
+            w.s -= static_cast<double>(seconds{*m->ahead}.count());
+        }
+        return w;
+    }
+
+    std::optional<When> of_number(double v)
+    {
+        dated_ = layout_.form >= TimeForm::serial_days;
+        switch (layout_.form) {
+        case TimeForm::minutes: v *= 60; break;
+        case TimeForm::hours: v *= hour_s; break;
+        case TimeForm::serial_days: v = std::round(v * day_s * 1000) / 1000 + static_cast<double>(seconds{serial_epoch.time_since_epoch()}.count()); break;
+        case TimeForm::unix_ms: v /= 1000; break;
+        default: break;
+        }
+        if (dated_ ? v < first_year_s || v > last_year_s : std::fabs(v) > longest_s)
+            return {};
+        return When{v, is_unix(layout_.form)};
+    }
+
+    double value(const Taken& t, std::string_view cell)
+    {
+        if (cell.empty()) {
+            ++empty_;
+            return NAN;
+        }
+        if (const auto v = cell_number(cell, layout_.decimal_comma)) {
+            const double inside = t.curve ? temperature_of(*t.curve, *v * t.ohm_scale) : t.unit.inside(*v);
+            if (std::isfinite(inside) || t.curve)
+                return inside;
+        }
+        if (const auto it = words_.find(cell); it != words_.end())
+            return it->second;
+        if (const auto usual = usual_word(cell))
+            return *usual;
+        trouble(csv_.line(), csv_.line(), "“" + std::string(cell.substr(0, 40)) + "” is no reading of " + t.column.name + "; the cell is empty");
+        return NAN;
+    }
+
+    // What lies outside its curve is an open or a shorted probe.
+    static double temperature_of(const ProbeCurve& curve, double ohm)
+    {
+        const auto t = temperature_at(curve, ohm);
+        return t ? t->in_celsius() : NAN;
+    }
+
+    // --- rows in the order of time ------------------------------------------------
+
+    void put_in_order()
+    {
+        std::vector<std::size_t> order(times_.size());
+        std::iota(order.begin(), order.end(), std::size_t{0});
+        std::size_t falls = 0, rises = 0;
+        for (std::size_t i = 1; i < times_.size(); ++i) {
+            falls += times_[i].s < times_[i - 1].s;
+            rises += times_[i].s > times_[i - 1].s;
+        }
+        if (falls > rises && dated_) {
+            std::reverse(order.begin(), order.end());
+            out_.trace.notes.emplace_back("The newest row stood first; the log was turned round");
+        }
+        std::vector<double> gaps;
+        for (std::size_t i = 1; i < times_.size(); ++i)
+            gaps.push_back(std::fabs(times_[i].s - times_[i - 1].s));
+        if (!gaps.empty()) {
+            std::nth_element(gaps.begin(), gaps.begin() + static_cast<std::ptrdiff_t>(gaps.size() / 2), gaps.end());
+            usual_s_ = gaps[gaps.size() / 2];
+        }
+        for (std::size_t k = 0; k < order.size(); ++k)
+            place_row(order, k);
+    }
+
+    void place_row(const std::vector<std::size_t>& order, std::size_t k)
+    {
+        const std::size_t row = order[k];
+        double t = times_[row].s + moved_s_;
+        if (kept_.empty()) {
+            begin(times_[row]);
+            t = times_[row].s;
+        } else {
+            t = went_on(times_[row], t);
+            const double last = kept_times_.back();
+            constexpr double far_s = 30 * day_s;
+            if (t - last > far_s && k + 1 < order.size() && times_[order[k + 1]].s + moved_s_ < t && times_[order[k + 1]].s + moved_s_ > last)
+                return trouble(lines_[row], lines_[row], "the time lies far from that of the rows beside it; the row was left out");
+            if (t < last || times_[row].fixed != base_.fixed || t - base_.s > longest_s)
+                return trouble(lines_[row], lines_[row], times_[row].fixed != base_.fixed ? "this row says how far its clock is ahead of UTC and others do not; it was left out" : "the time runs backwards; the row was left out");
+            if (t == last) { // the last one wins
+                ++duplicates_;
+                kept_.back() = row;
+                return;
+            }
+        }
+        kept_.push_back(row);
+        kept_times_.push_back(t);
+    }
+
+    // Where clocks are put back or forward, and over midnight where there are no dates.
+    double went_on(const When& w, double t)
+    {
+        const double last = kept_times_.back();
+        if (w.fixed)
+            return t;
+        if (!dated_ && is_date(layout_.form)) {
+            if (t < last - 0.5 * day_s) {
+                moved_s_ += day_s;
+                t += day_s;
+            }
+            return t;
+        }
+        if (!dated_ || layout_.clock != LogClock::wall)
+            return t;
+        const double back = last - t, reach = std::max(3.5 * usual_s_, 60.0);
+        if (back > 0 && back <= hour_s && back >= hour_s - reach && usual_s_ < hour_s && last - put_back_s_ > 60 * day_s) {
+            moved_s_ += hour_s;
+            put_back_s_ = last;
+            out_.trace.notes.emplace_back("Clocks were put back an hour; the hour that comes twice goes on after the first");
+            return t + hour_s;
+        }
+        if (t - last >= hour_s && t - last <= hour_s + reach && usual_s_ < hour_s && put_forward_on(w.s)) {
+            moved_s_ -= hour_s;
+            out_.trace.notes.emplace_back("Clocks were put forward an hour; the hour that is missing is no gap");
+            return t - hour_s;
+        }
+        return t;
+    }
+
+    bool put_forward_on(double local_s) const
+    {
+        const sys_days day{duration_cast<days>(seconds{static_cast<long long>(local_s)})};
+        const double of_day = local_s - static_cast<double>(seconds{day.time_since_epoch()}.count());
+        return of_day >= hour_s && of_day < 4 * hour_s && ahead_s(day) - ahead_s(day - days{1}) == hour_s;
+    }
+
+    double ahead_s(sys_days day) const
+    {
+        const year_month_day d{day};
+        return hour_s * clock_ahead_h(place_, static_cast<int>(d.year()), static_cast<int>(static_cast<unsigned>(d.month())), static_cast<int>(static_cast<unsigned>(d.day())));
+    }
+
+    void begin(const When& first)
+    {
+        base_ = first;
+        if (!dated_) {
+            base_.s = 0; // seconds are those of the day
+            return;
+        }
+        base_.s = std::floor(first.s);
+        double local = base_.s;
+        const sys_days utc_day{days{static_cast<int>(std::floor(base_.s / day_s))}};
+        if (first.fixed || layout_.clock == LogClock::utc)
+            local += ahead_s(utc_day);
+        else if (layout_.clock == LogClock::standard)
+            local += ahead_s(utc_day) - standard_s();
+        const auto whole = static_cast<long long>(std::floor(local));
+        const long long of_day = ((whole % 86400) + 86400) % 86400;
+        out_.trace.start = timestamp_text({sys_days{days{(whole - of_day) / 86400}}, static_cast<int>(of_day), 0, {}});
+    }
+
+    double standard_s() const // the lesser of winter and summer
+    {
+        const sys_days day{days{static_cast<int>(std::floor(base_.s / day_s))}};
+        const int y = static_cast<int>(year_month_day{day}.year());
+        return std::min(ahead_s(sys_days{year{y} / 1 / 15}), ahead_s(sys_days{year{y} / 7 / 15}));
+    }
+
+    void finish()
+    {
+        Trace& trace = out_.trace;
+        for (const double t : kept_times_)
+            trace.time_s.push_back(t - base_.s);
+        for (Taken& t : columns_) {
+            std::vector<double> values;
+            values.reserve(kept_.size());
+            for (const std::size_t row : kept_)
+                values.push_back(t.column.values[row]);
+            t.column.values = std::move(values);
+            trace.columns.push_back(std::move(t.column));
+        }
+        note_lacks(trace, duplicates_, empty_);
+    }
+
+    static constexpr std::size_t none = static_cast<std::size_t>(-1);
+    const LogLayout& layout_;
+    const std::vector<LogTarget>& targets_;
+    const Place& place_;
+    const LogWatch& watch_;
+    std::size_t done_ = 0, size_;
+    CsvReader csv_;
+    std::map<std::string, double, std::less<>> words_;
+    std::vector<Taken> columns_;
+    std::size_t moment_ = none, date_ = none, clock_ = none;
+    std::vector<When> times_;          // of every row with a time
+    std::vector<std::uint32_t> lines_; // likewise
+    bool dated_ = false;
+    std::size_t empty_ = 0, duplicates_ = 0;
+    double usual_s_ = 0;
+    std::vector<std::size_t> kept_; // rows, in the order of time
+    std::vector<double> kept_times_;
+    double moved_s_ = 0, put_back_s_ = -1e18;
+    When base_;
+    ImportedLog out_;
+};
+
+} // namespace
+
+Result<ImportedLog> read_log(std::string_view text, const std::string& file, const LogLayout& layout, const std::vector<LogTarget>& targets, const Place& place, const LogWatch& watch)
+{
+    return LogReader(text, file, layout, targets, place, watch).read();
+}
+
+} // namespace vernal

@@ -1,0 +1,251 @@
+// Logs as loggers, spreadsheets and people leave them.
+#include "files/csv_trace.h"
+#include "files/import/log_reader.h"
+#include "files/log_cells.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+using namespace vernal;
+
+namespace {
+
+struct Read {
+    LogLayout layout;
+    ImportedLog log;
+    const std::vector<double>& operator[](const char* column) const
+    {
+        static const std::vector<double> none;
+        const TraceColumn* c = log.trace.find(column);
+        return c ? c->values : none;
+    }
+};
+
+const std::vector<LogTarget>& targets()
+{
+    static const std::vector<LogTarget> t = log_targets(new_job("glycol-coil").variants.front());
+    return t;
+}
+
+Place in_oslo()
+{
+    Place p;
+    p.latitude_deg = 60;
+    p.longitude_deg = 11;
+    p.utc_offset_h = 1;
+    p.zone = "Europe/Oslo";
+    return p;
+}
+
+Read read_as(const std::string& text, LogLayout layout)
+{
+    Read r{std::move(layout), {}};
+    auto log = read_log(text, "log.csv", r.layout, targets(), in_oslo());
+    EXPECT_TRUE(log) << (log ? "" : log.error().text());
+    if (log)
+        r.log = std::move(*log);
+    return r;
+}
+
+Read guessed(const std::string& text, bool us = false)
+{
+    bool converted = false;
+    const std::string utf8 = as_utf8(text, converted);
+    return read_as(utf8, guess_layout(utf8, targets(), us));
+}
+
+} // namespace
+
+TEST(Import, commas_and_iso_times)
+{
+    const Read r = guessed("Timestamp,Collector temp (C),Tank bottom,Pump\n2026-05-07 08:00:00,41.5,30.0,0\n2026-05-07 08:00:30,42.5,30.1,1\n");
+    EXPECT_EQ(r["collector"], (std::vector<double>{41.5, 42.5}));
+    EXPECT_EQ(r["tank_bottom"], (std::vector<double>{30.0, 30.1}));
+    EXPECT_EQ(r["P1"], (std::vector<double>{0, 1}));
+    EXPECT_EQ(r.log.trace.time_s, (std::vector<double>{0, 30}));
+    EXPECT_EQ(r.log.trace.start, "2026-05-07T08:00:00");
+    EXPECT_TRUE(r.log.troubles.empty());
+}
+
+TEST(Import, semicolons_decimal_commas_days_first_and_lines_before_the_header)
+{
+    const Read r = guessed("Logger 12\nexported by hand\n\nDate;Time;Roof;Store top [\xb0"
+                           "C];relay\n13.05.2026;23:59:30;41,5;30,0;on\n14.05.2026;00:00:00;42,25;30,1;off\n14.05.2026;00:00:30;---;30,2;off\n");
+    EXPECT_EQ(r.layout.delimiter, ';');
+    EXPECT_TRUE(r.layout.decimal_comma);
+    EXPECT_EQ(r.layout.header_line, 4);
+    EXPECT_EQ(r.layout.form, TimeForm::day_first);
+    EXPECT_EQ(r["collector"][1], 42.25);
+    EXPECT_TRUE(std::isnan(r["collector"][2]));
+    EXPECT_EQ(r["tank_top"][0], 30.0);
+    EXPECT_EQ(r["P1"], (std::vector<double>{1, 0, 0}));
+    EXPECT_EQ(r.log.trace.time_s, (std::vector<double>{0, 30, 60}));
+}
+
+TEST(Import, month_first_by_its_content_and_by_the_units_of_the_person)
+{
+    EXPECT_EQ(guessed("time,collector\n05/13/2026 8:00 PM,40\n05/14/2026 8:00 AM,41\n").layout.form, TimeForm::month_first);
+    EXPECT_EQ(guessed("time,collector\n13/05/2026 20:00,40\n14/05/2026 08:00,41\n").layout.form, TimeForm::day_first);
+    const char* both = "time,collector\n05/06/2026 8:00,40\n05/06/2026 8:01,41\n";
+    EXPECT_EQ(guessed(both).layout.form, TimeForm::day_first);
+    EXPECT_EQ(guessed(both, true).layout.form, TimeForm::month_first);
+    // Only one of the orders lets time go on from day to day.
+    EXPECT_EQ(guessed("time,collector\n01/06/2026 8:00,40\n02/06/2026 8:00,41\n03/06/2026 8:00,41\n", true).layout.form, TimeForm::day_first);
+    EXPECT_EQ(guessed("time,collector\n05/13/2026 8:00 PM,40\n05/14/2026 12:30 AM,41\n").log.trace.time_s[1], 4.5 * 3600);
+}
+
+TEST(Import, fahrenheit_ohms_and_tenths)
+{
+    const Read r = guessed("seconds\tcollector_f\ttank bottom [ohm]\ttank_top\n0\t212\t1000\t305\n60\t32\t1385.06\t310\n");
+    EXPECT_NEAR(r["collector"][0], 100, 1e-9);
+    EXPECT_NEAR(r["collector"][1], 0, 1e-9);
+    EXPECT_NEAR(r["tank_bottom"][0], 0, 0.01); // IEC 60751: 1000 Ω at 0 °C, 1385.06 at 100 °C
+    EXPECT_NEAR(r["tank_bottom"][1], 100, 0.01);
+    LogLayout tenths = r.layout;
+    tenths.columns[3].unit = "0.1 °C";
+    EXPECT_EQ(read_as("seconds\tcollector_f\ttank bottom [ohm]\ttank_top\n0\t212\t1000\t305\n60\t32\t1385.06\t310\n", tenths)["tank_top"], (std::vector<double>{30.5, 31.0}));
+}
+
+TEST(Import, spreadsheet_serials_and_unix_times)
+{
+    // 46149.333… is 2026-05-07 08:00 in a spreadsheet that counts from 1899-12-30.
+    const Read serial = guessed("Date,collector\n46149.3333333333,40\n46149.3336805556,41\n");
+    EXPECT_EQ(serial.layout.form, TimeForm::serial_days);
+    EXPECT_EQ(serial.log.trace.start, "2026-05-07T08:00:00");
+    EXPECT_NEAR(serial.log.trace.time_s[1], 30, 0.01);
+    // 1778140800 is 2026-05-07 08:00 UTC, 10:00 on a wall in Oslo.
+    const Read since_1970 = guessed("ts,collector\n1778140800,40\n1778140860,41\n");
+    EXPECT_EQ(since_1970.layout.form, TimeForm::unix_s);
+    EXPECT_EQ(since_1970.log.trace.start, "2026-05-07T10:00:00");
+    EXPECT_EQ(since_1970.log.trace.time_s[1], 60);
+}
+
+TEST(Import, times_that_say_their_zone_and_a_clock_in_utc)
+{
+    EXPECT_EQ(guessed("time,collector\n2026-07-01T08:00:00Z,40\n").log.trace.start, "2026-07-01T10:00:00");
+    EXPECT_EQ(guessed("time,collector\n2026-10-25T02:59:30+02:00,40\n2026-10-25T02:00:00+01:00,41\n").log.trace.time_s[1], 30);
+    const std::string text = "time,collector\n2026-07-01 08:00,40\n";
+    LogLayout l = guess_layout(text, targets());
+    l.clock = LogClock::utc;
+    EXPECT_EQ(read_as(text, l).log.trace.start, "2026-07-01T10:00:00");
+    l.clock = LogClock::standard;
+    EXPECT_EQ(read_as(text, l).log.trace.start, "2026-07-01T09:00:00");
+}
+
+TEST(Import, the_hour_that_comes_twice_and_the_one_that_is_missing)
+{
+    const Read autumn = guessed("time,collector\n2026-10-25 02:00,1\n2026-10-25 02:30,2\n2026-10-25 02:00,3\n2026-10-25 02:30,4\n2026-10-25 03:00,5\n");
+    EXPECT_EQ(autumn.log.trace.time_s, (std::vector<double>{0, 1800, 3600, 5400, 7200}));
+    EXPECT_TRUE(autumn.log.troubles.empty());
+    const Read spring = guessed("time,collector\n2026-03-29 01:30,1\n2026-03-29 01:40,2\n2026-03-29 01:50,3\n2026-03-29 03:00,4\n2026-03-29 03:10,5\n");
+    EXPECT_EQ(spring.log.trace.time_s, (std::vector<double>{0, 600, 1200, 1800, 2400}));
+    // The same on a day without a change of clocks is a gap.
+    EXPECT_EQ(guessed("time,collector\n2026-03-28 01:30,1\n2026-03-28 01:40,2\n2026-03-28 01:50,3\n2026-03-28 03:00,4\n").log.trace.time_s.back(), 5400);
+}
+
+TEST(Import, newest_first_midnight_without_a_date_and_time_that_runs_backwards)
+{
+    const Read down = guessed("time,collector\n2026-05-07 08:02,3\n2026-05-07 08:01,2\n2026-05-07 08:00,1\n");
+    EXPECT_EQ(down["collector"], (std::vector<double>{1, 2, 3}));
+    const Read midnight = guessed("clock,collector\n23:59:00,1\n23:59:30,2\n00:00:00,3\n");
+    EXPECT_EQ(midnight.log.trace.time_s, (std::vector<double>{86340, 86370, 86400}));
+    EXPECT_TRUE(midnight.log.trace.start.empty());
+    const Read back = guessed("time,collector\n2026-05-07 08:00,1\n2026-05-07 08:01,2\n2026-05-01 08:00,9\n2026-05-01 08:01,9\n2026-05-07 08:02,3\n2026-05-07 08:03,4\n");
+    EXPECT_EQ(back["collector"], (std::vector<double>{1, 2, 3, 4}));
+    ASSERT_EQ(back.log.troubles.size(), 1U);
+    EXPECT_EQ(back.log.troubles[0].line, 4U);
+    EXPECT_EQ(back.log.troubles[0].to_line, 5U);
+    const Read far = guessed("time,collector\n2026-05-07 08:00,1\n2036-05-07 08:01,2\n2026-05-07 08:02,3\n2026-05-07 08:03,4\n");
+    EXPECT_EQ(far["collector"], (std::vector<double>{1, 3, 4}));
+}
+
+TEST(Import, trouble_is_listed_by_line_and_good_rows_stay)
+{
+    const Read r = guessed("time,collector,tank_bottom\n0,40,30\n10,4o,30.1\nxx,41,30.2\n30,42\n40,43,30.4\n50,44,30.5\n60,45,30.6\n70,46,30.7\n80,46,30.7\n90,46,30.7\n100,46,30.7\n");
+    EXPECT_EQ(r["collector"].size(), 10U);
+    EXPECT_TRUE(std::isnan(r["collector"][1]));
+    EXPECT_TRUE(std::isnan(r["tank_bottom"][2]));
+    ASSERT_EQ(r.log.troubles.size(), 3U);
+    EXPECT_EQ(r.log.troubles[0].line, 3U);
+    EXPECT_NE(r.log.troubles[0].what.find("4o"), std::string::npos);
+    EXPECT_EQ(r.log.troubles[1].line, 4U);
+    EXPECT_EQ(r.log.troubles[2].line, 5U);
+}
+
+TEST(Import, what_cannot_be_is_said_before_a_row_is_read)
+{
+    const std::string text = "time,collector,tank\n0,40,30\n10,41,31\n";
+    const auto said = [&](auto change) {
+        LogLayout l = guess_layout(text, targets());
+        change(l);
+        const auto log = read_log(text, "x", l, targets(), in_oslo());
+        return log ? std::string() : log.error().text();
+    };
+    EXPECT_NE(said([](LogLayout& l) { l.columns[0].role = LogRole::left_out; }).find("no column says when"), std::string::npos);
+    EXPECT_NE(said([](LogLayout& l) { l.columns[2].name = "collector"; }).find("two columns"), std::string::npos);
+    EXPECT_NE(said([](LogLayout& l) { l.columns[1].unit = "W/m²"; }).find("cannot be in W/m²"), std::string::npos);
+    EXPECT_NE(said([](LogLayout& l) { l.columns[1].role = l.columns[2].role = LogRole::left_out; }).find("no column is taken"), std::string::npos);
+    EXPECT_NE(said([](LogLayout& l) { l.columns[1].name = "air"; l.columns[1].unit = "Ω"; }).find("no curve"), std::string::npos);
+}
+
+TEST(Import, stops_when_told)
+{
+    std::string text = "time,collector\n";
+    for (int i = 0; i < 100000; ++i)
+        text += std::to_string(i) + ",40\n";
+    std::stop_source stop;
+    double reached = 0;
+    const auto log = read_log(text, "x", guess_layout(text, targets()), targets(), in_oslo(), {[&](double p) { reached = p; stop.request_stop(); }, stop.get_token(), 0});
+    ASSERT_TRUE(log);
+    EXPECT_TRUE(log->stopped);
+    EXPECT_GT(reached, 0.05);
+    EXPECT_LT(reached, 0.6);
+}
+
+TEST(Import, what_was_read_is_written_and_reads_back_equal)
+{
+    const Read r = guessed("Date;Time;Roof;Flow (L/h);Pressure;room pump;odd [furlong]\n13.05.2026;23:59:30;41,5;120;1,8;on;7\n14.05.2026;00:00:00;42,25;0;1,9;off;8\n");
+    const auto back = read_trace_csv(write_trace_csv(r.log.trace), "written");
+    ASSERT_TRUE(back) << back.error().text();
+    EXPECT_EQ(back->start, r.log.trace.start);
+    EXPECT_EQ(back->time_s, r.log.trace.time_s);
+    ASSERT_EQ(back->columns.size(), r.log.trace.columns.size());
+    for (std::size_t i = 0; i < back->columns.size(); ++i) {
+        EXPECT_EQ(back->columns[i].name, r.log.trace.columns[i].name);
+        EXPECT_EQ(back->columns[i].unit, r.log.trace.columns[i].unit);
+        EXPECT_EQ(back->columns[i].values, r.log.trace.columns[i].values);
+    }
+}
+
+TEST(Import, a_layout_is_written_and_reads_back_equal_and_is_known_by_its_header)
+{
+    const std::string a = "Date;Time;Roof;relay\n13.05.2026;23:59:30;41,5;on\n", b = "Date;Time;Roof;relay\n14.05.2026;23:59:30;40,5;mystery\n";
+    const LogLayout one = guess_layout(a, targets()), two = guess_layout(b, targets());
+    EXPECT_EQ(layout_key(one), layout_key(two));
+    for (const LogLayout& l : {one, two}) {
+        const auto back = read_layout(write_layout(l));
+        ASSERT_TRUE(back) << back.error().text();
+        EXPECT_TRUE(*back == l);
+    }
+    EXPECT_FALSE(read_layout("{}"));
+    EXPECT_FALSE(read_layout("not json"));
+}
+
+TEST(Import, moments)
+{
+    const auto second = [](const char* cell, TimeForm form) { const auto m = read_moment(cell, form); return m && m->day && m->second ? static_cast<double>(m->day->time_since_epoch().count()) * 86400 + *m->second : -1; };
+    const double eight = 1778140800; // 2026-05-07 08:00
+    for (const char* cell : {"2026-05-07T08:00", "2026-05-07 08:00:00", "20260507 080000", "20260507T0800", "7-May-2026 8:00", "7 May 2026, 8:00 AM", "May 7, 2026 8:00", "7.5.26 8:00", "07/05/2026_08:00", "2026/05/07 08:00:00.000", "6.5.2026 32:00"})
+        if (std::string_view(cell).ends_with("32:00"))
+            EXPECT_EQ(second(cell, TimeForm::day_first), -1) << cell;
+        else
+            EXPECT_EQ(second(cell, TimeForm::day_first), eight) << cell;
+    EXPECT_EQ(second("5/7/2026 8:00", TimeForm::month_first), eight);
+    EXPECT_EQ(second("26-05-07 08:00", TimeForm::year_first), eight);
+    EXPECT_EQ(second("2026-05-06 24:00", TimeForm::year_first), eight - 8 * 3600);
+    for (const char* wrong : {"", "7", "7.5", "31.2.2026 8:00", "2026-13-01 8:00", "2026-05-07 8:00 am pm", "2026-05-07x08:00", "12", "8:61", "25:00", "-1:00", "1899-01-01 00:00", "13:00 pm"})
+        EXPECT_FALSE(read_moment(wrong, TimeForm::day_first)) << wrong;
+    EXPECT_EQ(*read_moment("12:30 am", TimeForm::day_first)->second, 1800);
+    EXPECT_EQ(*read_moment("12:30 PM", TimeForm::day_first)->second, 12.5 * 3600);
+}
