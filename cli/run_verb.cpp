@@ -187,10 +187,10 @@ Result<int> RunVerb::run(const Streams& s)
         return Error{"there is no day “" + day_ + "”", job_, ""};
     if (day->kind == DayKind::generated)
         return coupled(s, job, v, *day);
-    const auto it = job.traces.find(day->trace);
-    if (it == job.traces.end())
+    const auto trace = trace_of(job, v, *day);
+    if (!trace)
         return Error{"the trace “" + day->trace + "” of this day is missing", job_, "Import it again"};
-    const auto code = replay(s, v, *it->second);
+    const auto code = replay(s, v, *trace, day);
     return code && any_serious(job, v, nullptr) ? Result<int>(exit_serious) : code;
 }
 
@@ -218,9 +218,9 @@ Result<int> RunVerb::coupled(const Streams& s, const Job& job, const Variant& v,
     return any_serious(job, v, &f) ? exit_serious : exit_fine;
 }
 
-Result<int> RunVerb::replay(const Streams& s, const Variant& v, const Trace& trace)
+Result<int> RunVerb::replay(const Streams& s, const Variant& v, const Trace& trace, const Day* day)
 {
-    const auto setup = replay_setup(v);
+    const auto setup = replay_setup(v, day);
     if (!setup)
         return setup.error();
     const auto r = run_replay(*setup, trace);

@@ -14,7 +14,7 @@ public:
 
 private:
     Result<int> coupled(const Streams& s, const Job& job, const Variant& v, const Day& day);
-    Result<int> replay(const Streams& s, const Variant& v, const Trace& trace);
+    Result<int> replay(const Streams& s, const Variant& v, const Trace& trace, const Day* day = nullptr);
 
     std::string job_, day_, trace_, variant_, csv_;
     double sample_s_ = 0, step_s_ = 0;

@@ -60,6 +60,12 @@ DayChart::DayChart(Session& session, bool zoom, QWidget* parent) : QCustomPlot(p
         });
     connect(&session_, &Session::units_changed, this, [this] { show_outcome(); });
     connect(&session_, &Session::cursor_changed, this, qOverload<>(&QWidget::update)); // it lies above what is plotted
+    connect(&session_, &Session::marked_changed, this, qOverload<>(&QWidget::update));
+    connect(&session_.document(), &Document::changed, this, [this] {
+        held_.reset();
+        update();
+    });
+    setMouseTracking(true);
 }
 
 void DayChart::style_axis(QCPAxis* axis) const
@@ -266,15 +272,27 @@ void DayChart::showEvent(QShowEvent* e)
     show_outcome();
 }
 
-void DayChart::paintEvent(QPaintEvent* e)
+void DayChart::paint_above(QPainter& p) const
 {
-    QCustomPlot::paintEvent(e);
-    QPainter p(this);
+    paint_marks(p);
     paint_tags(p);
     paint_ends(p);
     paint_lane_scales(p);
     paint_hours(p);
     paint_cursor(p);
+}
+
+void DayChart::paint_picture(QPainter& p)
+{
+    paint_plot(*this, p);
+    paint_above(p);
+}
+
+void DayChart::paintEvent(QPaintEvent* e)
+{
+    QCustomPlot::paintEvent(e);
+    QPainter p(this);
+    paint_above(p);
     if (pending_ != painted_) {
         painted_ = pending_;
         emit shown(painted_);
@@ -299,13 +317,33 @@ void DayChart::cursor_to(const QPoint& pos)
 
 void DayChart::mousePressEvent(QMouseEvent* e)
 {
+    if (e->button() == Qt::LeftButton && (e->modifiers() & Qt::ShiftModifier) != 0) {
+        marks_from_s_ = time_at(e->pos().x());
+        return session_.mark({});
+    }
+    if (e->button() == Qt::LeftButton && e->modifiers() == Qt::NoModifier && take_tape(e->pos()))
+        return;
     if (e->button() == Qt::LeftButton && (!zoom_ || e->modifiers() == Qt::NoModifier))
         cursor_to(e->pos());
     QCustomPlot::mousePressEvent(e);
 }
 
+void DayChart::mouseReleaseEvent(QMouseEvent* e)
+{
+    marks_from_s_.reset();
+    if (held_)
+        return drop_tape();
+    QCustomPlot::mouseReleaseEvent(e);
+}
+
 void DayChart::mouseMoveEvent(QMouseEvent* e)
 {
+    if (marks_from_s_)
+        return session_.mark(Session::Marked{*marks_from_s_, time_at(e->pos().x())});
+    if (held_)
+        return drag_tape(e->pos());
+    if (e->buttons() == Qt::NoButton)
+        tell_of_tape(e->pos());
     if ((e->buttons() & Qt::LeftButton) != 0 && !zoom_)
         cursor_to(e->pos());
     QCustomPlot::mouseMoveEvent(e);

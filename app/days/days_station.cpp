@@ -1,9 +1,11 @@
 #include "days_station.h"
 
 #include "day_picture.h"
+#include "fault_sheet.h"
 #include "horizon_sheet.h"
 #include "import_page.h"
 #include "item_rows.h"
+#include "log_edit_sheet.h"
 #include "spell_rows.h"
 #include "year_sheet.h"
 
@@ -12,6 +14,7 @@
 #include "core/job/field_path.h"
 #include "core/job/job_check.h"
 #include "files/csv_trace.h"
+#include "files/day_csv.h"
 #include "files/disk.h"
 #include "files/epw.h"
 #include "files/log_cells.h"
@@ -85,10 +88,15 @@ QWidget* DaysStation::make_shelf()
     auto* copy = new QPushButton(tr("Copy this day"));
     auto* import = new QPushButton(tr("Import a log or weather …"));
     import->setObjectName("importLog");
+    auto* export_day = new QPushButton(tr("Save as CSV …"));
+    export_day->setObjectName("exportDay");
+    export_day->setToolTip(tr("What the unit reads and does on this day, a row each ten seconds; of a log its own rows"));
+    connect(export_day, &QPushButton::clicked, this, &DaysStation::export_wanted);
     auto* remove = new QPushButton(tr("Remove"));
     buttons->addWidget(ready);
     buttons->addWidget(copy);
     buttons->addWidget(import);
+    buttons->addWidget(export_day);
     buttons->addWidget(remove);
     buttons->addStretch(1);
     message_ = new QLabel;
@@ -300,6 +308,9 @@ void DaysStation::rebuild_editor()
     }
     if (!session_.document().day().trace.empty())
         add_trace_notes();
+    add_faults();
+    if (session_.document().day().kind == DayKind::recorded)
+        add_log_edits();
     editor_->addStretch(1);
 }
 
@@ -425,6 +436,64 @@ void DaysStation::add_shade_rows()
     add->setToolTip(tr("A chimney, a tree: when its shade lies on the array on this day"));
     connect(add, &QPushButton::clicked, this, [this] { session_.document().edit_day(tr("Add a shade"), [](Day& d) { d.shades.emplace_back(); }); });
     editor_->addWidget(add, 0, Qt::AlignLeft);
+}
+
+void DaysStation::add_faults()
+{
+    editor_->addWidget(heading(tr("Faults")));
+    auto* sheet = new FaultSheet(session_);
+    refreshers_.push_back([sheet] { sheet->refresh(); });
+    editor_->addWidget(sheet);
+    if (session_.document().day().kind == DayKind::recorded)
+        return;
+    auto* keep = new QPushButton(tr("Keep what is run as a log"));
+    keep->setObjectName("keepLog");
+    keep->setProperty("look", "quiet");
+    keep->setToolTip(tr("As a logger beside the unit would have recorded it, a row each half minute: to be edited, replayed and audited"));
+    connect(keep, &QPushButton::clicked, this, &DaysStation::keep_as_log);
+    editor_->addWidget(keep, 0, Qt::AlignLeft);
+}
+
+void DaysStation::with_log(double every_s, const std::function<void(const Result<Trace>&)>& take)
+{
+    const Document& d = session_.document();
+    tell(tr("Running “%1” …").arg(qs(d.day().name).toHtmlEscaped()));
+    runner_ = std::jthread([this, every_s, take, job = d.job(), v = d.variant_index(), day = d.day_index()](const std::stop_token& stop) {
+        auto log = day_log(job, job.variants[v], job.days[day], every_s, stop);
+        QMetaObject::invokeMethod(
+            this, [take, log = std::move(log)] { take(log); }, Qt::QueuedConnection);
+    });
+}
+
+void DaysStation::keep_as_log()
+{
+    constexpr double every_s = 30;
+    with_log(every_s, [this, name = session_.document().day().name](const Result<Trace>& log) {
+        if (!log)
+            return tell(qs(log.error().text()).toHtmlEscaped());
+        put_log(std::make_shared<const Trace>(*log), qs(name + ".csv"), tr("The day as the unit would have recorded it, with its faults felt."));
+    });
+}
+
+void DaysStation::export_to(const QString& path)
+{
+    constexpr double every_s = 10;
+    const bool recorded = session_.document().day().kind == DayKind::recorded;
+    with_log(every_s, [this, path, recorded](const Result<Trace>& log) {
+        if (!log)
+            return tell(qs(log.error().text()).toHtmlEscaped());
+        const auto done = write_file_atomically(path.toStdString(), write_trace_csv(*log));
+        tell(done ? tr("%1 written: %2 rows%3.").arg(path.toHtmlEscaped()).arg(log->time_s.size()).arg(recorded ? QString() : tr(", one each ten seconds")) : qs(done.error().text()).toHtmlEscaped());
+    });
+}
+
+void DaysStation::add_log_edits()
+{
+    editor_->addWidget(heading(tr("Edit this log")));
+    auto* sheet = new LogEditSheet(session_);
+    connect(sheet, &LogEditSheet::said, this, &DaysStation::tell);
+    refreshers_.push_back([sheet] { sheet->refresh(); });
+    editor_->addWidget(sheet);
 }
 
 void DaysStation::add_horizon()

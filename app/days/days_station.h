@@ -2,6 +2,8 @@
 
 #include "app/widgets/form.h"
 
+#include <thread>
+
 class QListWidget;
 class QComboBox;
 class QCheckBox;
@@ -25,9 +27,11 @@ public:
     std::optional<Error> import_files(const QStringList& paths);
     ImportPage& import_page() { return *import_; }
     bool importing() const;
+    void export_to(const QString& path); // the chosen day, as CSV
 
 signals:
     void import_wanted(); // ask for files, then import_files()
+    void export_wanted(); // ask for a file, then export_to()
 
 private:
     void refresh();
@@ -44,6 +48,10 @@ private:
     void put_log(std::shared_ptr<const Trace> trace, const QString& file, const QString& said);
     void import_weather(const WeatherFile& weather, const std::string& file);
     void add_trace_notes();
+    void add_faults();
+    void add_log_edits();
+    void with_log(double every_s, const std::function<void(const Result<Trace>&)>& take);
+    void keep_as_log();
     Session& session_;
     QStackedWidget* whole_; // the shelf, or the page of an import
     ImportPage* import_;
@@ -54,6 +62,7 @@ private:
     QString shape_;
     std::vector<Day> shown_; // what the pictures show
     Units shown_units_;
+    std::jthread runner_; // last: it ends before what it tells
 };
 
 } // namespace vernal

@@ -1,6 +1,7 @@
 // The sun's ways over the sky of a place, and the line that stands before it.
 #pragma once
 
+#include "app/widgets/picture.h"
 #include "core/weather/horizon.h"
 
 #include <QDate>
@@ -12,10 +13,13 @@ namespace vernal {
 
 // Azimuth runs from left to right about the noon sun, height upwards. A click sets a point, dragging moves
 // one, Delete or a right click takes the chosen one away.
-class HorizonPicture : public QWidget {
+class HorizonPicture : public QWidget, public Picture {
     Q_OBJECT
 public:
     explicit HorizonPicture(QWidget* parent = nullptr);
+    QString picture_name() const override { return QStringLiteral("horizon"); }
+    QSizeF picture_size() const override { return size(); }
+    void paint_picture(QPainter& p) override { render(&p); }
     void show_line(const Place& place, const SkySpec& day, const std::vector<HorizonPoint>& line);
     QSize sizeHint() const override { return {340, 214}; }
 

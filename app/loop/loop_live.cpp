@@ -28,7 +28,7 @@ LoopLive live_at(const Outcome& o, std::size_t i, const Network& net, const Arra
     for (std::size_t s = 0; s < segments; ++s)
         l.along[s] = some(net.nodes_of(static_cast<Segment>(s)));
     l.known = true;
-    l.running = r.state.running;
+    l.running = r.running;
     l.tank = some(net.tank(0));
     l.tank_2 = some(net.tank(1));
     l.tank_layers = net.tank_layers(0); // both are divided alike

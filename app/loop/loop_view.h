@@ -1,6 +1,7 @@
 // The loop, drawn by the program from its arrangement, live at the cursor.
 #pragma once
 
+#include "app/widgets/picture.h"
 #include "core/plant/valve_board.h"
 #include "loop_live.h"
 
@@ -16,7 +17,7 @@ struct PartScene;
 
 // Click a part, or walk over them with the arrow keys. What was found at a part or a
 // probe is marked there.
-class LoopView : public QWidget {
+class LoopView : public QWidget, public Picture {
     Q_OBJECT
 public:
     explicit LoopView(Session& session, QWidget* parent = nullptr);
@@ -28,6 +29,9 @@ public:
     std::optional<ServiceState> board() const { return board_; }
     QRectF valve_area(HandValve valve) const; // widget coordinates; empty: it is not shown
     QSizeF sheet_size() const;
+    QString picture_name() const override { return QStringLiteral("loop"); }
+    QSizeF picture_size() const override { return sheet_size(); }
+    void paint_picture(QPainter& p) override { paint_sheet(p); }
     QRectF part_area(Part part) const; // widget coordinates; empty: the arrangement has none
     // The drawing as it stands at the cursor, without what is chosen.
     QImage image(int width_px) const;

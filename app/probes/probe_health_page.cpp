@@ -4,6 +4,7 @@
 #include "core/sums/probe_health.h"
 
 #include <QComboBox>
+#include <QPushButton>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
@@ -40,6 +41,12 @@ ProbeHealthPage::ProbeHealthPage(Session& session, const MeterBar& meter, const 
     column->addWidget(sheet_);
     condition_note_ = remark();
     column->addWidget(condition_note_);
+    for_a_while_ = new QPushButton(tr("Only for a while on this day"));
+    for_a_while_->setObjectName(QStringLiteral("forAWhile"));
+    for_a_while_->setProperty("look", "quiet");
+    for_a_while_->setToolTip(tr("Becomes a fault painted on the marked stretch of the day, or an hour from the cursor on; the probe itself is sound"));
+    connect(for_a_while_, &QPushButton::clicked, this, &ProbeHealthPage::paint_for_a_while);
+    column->addWidget(for_a_while_, 0, Qt::AlignLeft);
     column->addWidget(heading(tr("Tests on the spot")));
     sums_ = new QVBoxLayout;
     column->addLayout(sums_);
@@ -75,6 +82,22 @@ QString ProbeHealthPage::signs() const
     return s + QStringLiteral("</tr></table>");
 }
 
+void ProbeHealthPage::paint_for_a_while()
+{
+    Document& d = session_.document();
+    const Probe p = probe();
+    const auto m = session_.marked();
+    const double from_h = m ? m->from_s / 3600 : session_.cursor_s() / 3600, to_h = m ? m->to_s / 3600 : from_h + 1;
+    std::vector<Fault> faults = faults_of(p.condition, p.key, d.variant(), from_h, to_h);
+    d.edit(tr("A probe's condition, for a while"), [&, v = d.variant_index(), day = d.day_index(), i = index()](Job& j) {
+        if (p.condition.kind == ConditionKind::swapped)
+            for (Probe& other : j.variants[v].probes)
+                other.condition.kind = other.condition.kind == ConditionKind::swapped ? ConditionKind::sound : other.condition.kind;
+        j.variants[v].probes[i].condition.kind = ConditionKind::sound;
+        j.days[day].faults.insert(j.days[day].faults.end(), faults.begin(), faults.end());
+    });
+}
+
 void ProbeHealthPage::refresh()
 {
     const Probe& p = probe();
@@ -82,6 +105,7 @@ void ProbeHealthPage::refresh()
     signs_->setText(signs());
     condition_->setCurrentIndex(static_cast<int>(p.condition.kind));
     refresh_rows(condition_rows_, p.condition);
+    for_a_while_->setVisible(p.condition.kind != ConditionKind::sound && !faults_of(p.condition, p.key, session_.document().variant(), 0, 1).empty());
     for (std::size_t i = 0; i < condition_rows_.size(); ++i)
         show_row(condition_rows_[i], row_of_condition[static_cast<std::size_t>(p.condition.kind)] == static_cast<int>(i));
     condition_note_->setText(p.condition.kind == ConditionKind::sound     ? tr("Choose a trouble to see on the day strip what it does, and what the rules make of it.")

@@ -14,12 +14,14 @@ public:
 private:
     void refresh() override;
     QString signs() const;
+    void paint_for_a_while();
     const MeterBar& meter_;
     FieldSheet* sheet_;
     QLabel *signs_, *condition_note_;
     QComboBox* condition_;
     std::vector<NumberEdit*> condition_rows_, correction_;
     QVBoxLayout* sums_;
+    QPushButton* for_a_while_;
 };
 
 } // namespace vernal

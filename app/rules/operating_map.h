@@ -4,6 +4,7 @@
 #pragma once
 
 #include "app/shell/session.h"
+#include "app/widgets/picture.h"
 #include "map_geometry.h"
 #include "map_label.h"
 #include "map_third.h"
@@ -14,11 +15,14 @@
 
 namespace vernal {
 
-class OperatingMap : public QWidget {
+class OperatingMap : public QWidget, public Picture {
     Q_OBJECT
 public:
     explicit OperatingMap(Session& session, QWidget* parent = nullptr);
     void set_plain_axes(bool plain);
+    QString picture_name() const override { return QStringLiteral("map"); }
+    QSizeF picture_size() const override { return size(); }
+    void paint_picture(QPainter& p) override { render(&p); }
     void set_output(std::size_t output);
     std::size_t output() const; // shown; the first where the unit has no such
     using Third = MapThird;

@@ -8,8 +8,6 @@
 #include "disagreement_list.h"
 #include "figure_sheet.h"
 
-#include <QApplication>
-#include <QClipboard>
 #include <QHBoxLayout>
 #include <QPushButton>
 #include <QScrollArea>
@@ -58,7 +56,7 @@ RunStation::RunStation(Session& session, QWidget* parent) : QWidget(parent), ses
             chart_->axisRect()->axis(QCPAxis::atBottom)->setRange(o->time_s(0) + o->start_s(), o->time_s(o->size() - 1) + o->start_s());
         chart_->replot();
     });
-    connect(copy, &QPushButton::clicked, this, [this] { QApplication::clipboard()->setPixmap(chart_->grab()); });
+    connect(copy, &QPushButton::clicked, this, [this] { copy_picture(*chart_); });
     for (auto signal : {&Session::outcome_changed, &Session::verdict_changed, &Session::units_changed})
         connect(&session, signal, this, &RunStation::show_figures);
     for (auto signal : {&Session::outcome_changed, &Session::cursor_changed, &Session::units_changed})

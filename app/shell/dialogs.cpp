@@ -41,6 +41,7 @@ Dialogs Dialogs::usual()
     s.open_log = [](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Import measured points"), {}, QObject::tr("Tables (*.csv *.txt *.tsv);;All files (*)")); };
     s.open_logs = [](QWidget* w) { return QFileDialog::getOpenFileNames(w, QObject::tr("Import logs or weather"), {}, QObject::tr("Logs and weather (*.csv *.txt *.tsv *.log *.dat *.epw);;All files (*)")); };
     s.save_file = [](QWidget* w, const QString& path) { return QFileDialog::getSaveFileName(w, QObject::tr("Save the job"), path, QString::fromLatin1(job_filter)); };
+    s.save_as = [](QWidget* w, const QString& suggested, const QString& filter) { return QFileDialog::getSaveFileName(w, QObject::tr("Save"), suggested, filter); };
     s.unsaved = ask_unsaved;
     s.changed = ask_changed;
     s.printer = [](QWidget* w, QPrinter& to) { return QPrintDialog(&to, w).exec() == QDialog::Accepted; };

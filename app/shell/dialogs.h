@@ -19,6 +19,7 @@ struct Dialogs {
     enum class Unsaved { save,
         drop,
         cancel };
+    std::function<QString(QWidget*, const QString& suggested, const QString& filter)> save_as; // a picture, a table, a log; empty: not
     std::function<Unsaved(QWidget*)> unsaved;
     // The file was changed by another program since it was opened or saved here.
     enum class Changed { keep_mine,

@@ -9,6 +9,7 @@
 #include "core/job/field_path.h"
 #include "core/sums/field_sums.h"
 #include "files/curve_file.h"
+#include "hand_on.h"
 #include "job_sheet.h"
 #include "jobs_page.h"
 #include "palette.h"
@@ -100,6 +101,9 @@ void MainWindow::make_actions()
     action(tr("Import a log …"), QKeySequence(Qt::CTRL | Qt::Key_I), [this] {
         import_logs(dialogs_.open_logs(this));
     });
+    auto* hand_on = new HandOn(*this, dialogs_);
+    action(tr("Save the picture of this station …"), {}, [this, hand_on] { hand_on->save_picture_of(&work()); });
+    action(tr("Save the table of this station …"), {}, [this, hand_on] { hand_on->save_table_of(&work()); });
     make_view_actions();
     for (int i = 0; i < static_cast<int>(stations().size()); ++i)
         action(tr("Go to %1").arg(tr(stations()[static_cast<std::size_t>(i)].title)), QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)), [this, i] { show_station(i); });

@@ -2,6 +2,8 @@
 
 #include "core/units/instant_text.h"
 
+#include <QRegularExpression>
+
 #include <algorithm>
 #include <cmath>
 
@@ -19,6 +21,10 @@ Session::Session(QObject* parent) : QObject(parent)
     const auto take = [this](std::shared_ptr<const Outcome> o) {
         outcome_ = std::move(o);
         const double was = cursor_s_;
+        if (marked_ && (outcome_->size() == 0 || marked_->to_s > outcome_->time_s(outcome_->size() - 1) + 1)) {
+            marked_.reset();
+            emit marked_changed();
+        }
         if (outcome_->size() > 0) // of a shorter run than the one before: the same time of its day
             cursor_s_ = cursor_s_ > outcome_->time_s(outcome_->size() - 1) ? std::fmod(cursor_s_, day_s) : cursor_s_;
         emit strip_due();
@@ -80,7 +86,45 @@ bool Session::several_days() const
     return outcome_ && outcome_->size() > 0 && outcome_->start_s() + outcome_->time_s(outcome_->size() - 1) > day_s + 1;
 }
 
-QString Session::cursor_text() const { return qs(instant_text(cursor_s_ + (outcome_ ? outcome_->start_s() : 0), several_days())); }
+QString Session::time_text(double time_s) const { return qs(instant_text(time_s + (outcome_ ? outcome_->start_s() : 0), several_days())); }
+
+QString Session::cursor_text() const { return time_text(cursor_s_); }
+
+std::optional<double> Session::typed_time(const QString& typed, double near_s) const
+{
+    // The day that is named and the rest; none named: 0.
+    static const QRegularExpression named(QStringLiteral("^\\s*(?:day\\s*)?(\\d+)[\\s,]+(\\d.*)$"), QRegularExpression::CaseInsensitiveOption);
+    const auto m = named.match(typed);
+    const int day = m.hasMatch() ? m.captured(1).toInt() : 0;
+    const auto hours = parse((m.hasMatch() ? m.captured(2) : typed).toStdString(), Quantity::time_of_day, {});
+    if (!hours || *hours < 0 || *hours > 24)
+        return {};
+    // Of a log that begins in the afternoon, the small hours are those of the next day.
+    const double start = outcome_ ? outcome_->start_s() : 0;
+    double at = *hours * 3600 - start;
+    if (day > 0)
+        at += (day - 1) * day_s;
+    else if (several_days()) // of the day that is looked at
+        at += std::floor((near_s + start) / day_s) * day_s;
+    while (at < 0)
+        at += day_s;
+    return at;
+}
+
+void Session::mark(std::optional<Marked> stretch)
+{
+    if (stretch) {
+        const double last = outcome_ && outcome_->size() > 0 ? outcome_->time_s(outcome_->size() - 1) : day_s;
+        const auto [from, to] = std::minmax(stretch->from_s, stretch->to_s);
+        stretch = Marked{std::clamp(from, 0.0, last), std::clamp(to, 0.0, last)};
+        if (stretch->to_s - stretch->from_s < 1)
+            stretch.reset();
+    }
+    if (stretch == marked_)
+        return;
+    marked_ = stretch;
+    emit marked_changed();
+}
 
 void Session::step_cursor(bool forward)
 {

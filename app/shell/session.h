@@ -20,10 +20,20 @@ public:
     bool settled() const { return outcome_ && outcome_->id == asked_ && outcome_->settled && verdict_->id == asked_; } // nothing is under way
     void restyle();                                                                                                    // colours have changed: all views show the same once more
     double cursor_s() const { return cursor_s_; }
-    void set_cursor(double time_s); // kept within what was run
-    bool several_days() const;      // what was run goes beyond its first midnight
-    QString cursor_text() const;    // its time, of several days with the day's number
-    void step_cursor(bool forward); // to the switching point after or before it; else to the end
+    void set_cursor(double time_s);         // kept within what was run
+    bool several_days() const;              // what was run goes beyond its first midnight
+    QString cursor_text() const;            // its time, of several days with the day's number
+    void step_cursor(bool forward);         // to the switching point after or before it; else to the end
+    QString time_text(double time_s) const; // of any instant, likewise
+    // "15:04", "day 3, 15:04" as a person types it, s of the run; without a day that of `near_s`. None: it is no time.
+    std::optional<double> typed_time(const QString& text, double near_s) const;
+    // A stretch that is marked on the strip, for a fault or an edit of a log.
+    struct Marked {
+        double from_s = 0, to_s = 0;
+        bool operator==(const Marked&) const = default;
+    };
+    const std::optional<Marked>& marked() const { return marked_; }
+    void mark(std::optional<Marked> stretch); // put in order, kept within what was run
     // Index into the outcome at the cursor.
     std::size_t cursor_index() const { return outcome_ ? outcome_->at(cursor_s_) : 0; }
 
@@ -36,6 +46,7 @@ signals:
     void verdict_changed();
     void cursor_changed();
     void units_changed();
+    void marked_changed();
     void finding_wanted(const QString& which); // kind, line end, path: shown with its remedy tried
     void previewed(std::shared_ptr<const vernal::Outcome> outcome);
 
@@ -50,6 +61,7 @@ private:
     std::shared_ptr<const Outcome> outcome_;
     std::shared_ptr<const Verdict> verdict_ = std::make_shared<const Verdict>();
     double cursor_s_ = 11.2 * 3600;
+    std::optional<Marked> marked_;
 };
 
 QString qs(const std::string& s);

@@ -3,23 +3,12 @@
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QRegularExpression>
 #include <QToolTip>
-
-#include <cmath>
 
 namespace vernal {
 namespace {
 
 constexpr int one_px = 62, several_px = 104;
-
-// "day 3, 15:04", "3 15:04": the day that is named and the rest; none named: 0.
-std::pair<int, QString> day_and_rest(const QString& typed)
-{
-    static const QRegularExpression named(QStringLiteral("^\\s*(?:day\\s*)?(\\d+)[\\s,]+(\\d.*)$"), QRegularExpression::CaseInsensitiveOption);
-    const auto m = named.match(typed);
-    return m.hasMatch() ? std::pair(m.captured(1).toInt(), m.captured(2)) : std::pair(0, typed);
-}
 
 } // namespace
 
@@ -73,25 +62,14 @@ void CursorClock::take_typed_time()
 {
     if (!time_->isModified())
         return;
-    const auto [day, clock] = day_and_rest(time_->text());
-    const auto hours = parse(clock.toStdString(), Quantity::time_of_day, {});
+    const auto at = session_.typed_time(time_->text(), session_.cursor_s());
     time_->setModified(false);
-    if (!hours || *hours < 0 || *hours > 24) {
+    if (!at) {
         show_time();
         QToolTip::showText(time_->mapToGlobal(QPoint(0, time_->height())), tr("Type a time of day, such as 15:04"), time_);
         return;
     }
-    // Of a log that begins in the afternoon, the small hours are those of the next day.
-    const double start = session_.outcome() ? session_.outcome()->start_s() : 0;
-    constexpr double day_s = 86400;
-    double at = *hours * 3600 - start;
-    if (day > 0)
-        at += (day - 1) * day_s;
-    else if (session_.several_days()) // of the day that is looked at
-        at += std::floor((session_.cursor_s() + start) / day_s) * day_s;
-    while (at < 0)
-        at += day_s;
-    session_.set_cursor(at);
+    session_.set_cursor(*at);
     show_time();
 }
 

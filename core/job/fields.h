@@ -91,6 +91,22 @@ void fields(V& v, T& d)
     v.number({"flow_m3_s", "at the tap", Quantity::flow, 0, 0.02, ""}, d.flow_m3_s);
 }
 
+template <class V, OneOf<Fault> T>
+void fields(V& v, T& f)
+{
+    v.choice("kind", fault_keys, f.kind);
+    v.text("of", f.of);
+    v.text("with", f.with);
+    v.number({"from_h", "From", Quantity::hours, 0, longest_fault_h, ""}, f.from_h);
+    v.number({"to_h", "to", Quantity::hours, 0, longest_fault_h, ""}, f.to_h);
+    v.number({"stuck_c", "Reads", Quantity::temperature, -60, 400, ""}, f.stuck_c);
+    v.number({"by_k", "Wrong by", Quantity::difference, -100, 100, ""}, f.by_k);
+    v.number({"share", "Share", Quantity::ratio, 0, 1, ""}, f.share);
+    v.number({"every_s", "Every", Quantity::duration, 1, 3600, ""}, f.every_s);
+    v.number({"supply_v", "At most", Quantity::voltage, 0, 60, ""}, f.supply_v);
+    v.number({"by_h", "Ahead by", Quantity::hours, -24, 24, ""}, f.by_h);
+}
+
 template <class V, OneOf<Day> T>
 void fields(V& v, T& d)
 {
@@ -114,6 +130,7 @@ void fields(V& v, T& d)
     v.integer("guests_from", 1, longest_days, d.guests_from);
     v.integer("guests_days", 0, longest_days, d.guests_days);
     v.number({"guests_times", "Guests draw as much as", Quantity::number, 1, 10, "Times what is drawn without them"}, d.guests_times);
+    v.spare_list("faults", d.faults);
 }
 
 template <class V, OneOf<Attachment> T>

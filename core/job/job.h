@@ -10,6 +10,7 @@
 #include "core/weather/day.h"
 #include "core/weather/horizon.h"
 #include "draw.h"
+#include "fault.h"
 #include "trace.h"
 
 #include <map>
@@ -84,6 +85,7 @@ struct Day {
     int guests_from = 1, guests_days = 0; // from which of them guests draw, for how many
     double guests_times = 2;              // as much as is drawn without them
     Begins begins = Begins::settled;
+    std::vector<Fault> faults; // in the order in which they were painted; a later one stands over an earlier
     std::string id{};
     bool operator==(const Day&) const = default;
 };

@@ -80,6 +80,9 @@ std::optional<JobProblem> job_problem(const Job& job)
     for (std::size_t i = 0; i < job.days.size(); ++i)
         if (job.days[i].shades.size() > most_shades)
             return JobProblem{entry("days", i) + ".shades", "a day has room for " + std::to_string(most_shades) + " shades", "Join those that follow one another"};
+    for (std::size_t i = 0; i < job.days.size(); ++i)
+        if (job.days[i].faults.size() > most_faults)
+            return JobProblem{entry("days", i) + ".faults", "a day has room for " + std::to_string(most_faults) + " faults", "Remove those that are no longer looked at"};
     for (std::size_t i = 0; i < job.attachments.size(); ++i)
         if (!is_plain_name(job.attachments[i].name))
             return JobProblem{entry("attachments", i) + ".name", "“" + job.attachments[i].name + "” is no name of a file", "A name without folders"};

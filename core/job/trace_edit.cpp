@@ -173,7 +173,7 @@ Trace shifted(const Trace& trace, double by_s)
     return out;
 }
 
-Trace scaled(const Trace& trace, const std::vector<std::string>& columns, Stretch on, double factor, double offset)
+Trace scaled(const Trace& trace, const std::vector<std::string>& columns, RowsOf on, double factor, double offset)
 {
     Trace out = trace;
     for (TraceColumn& c : out.columns)
@@ -218,7 +218,7 @@ Result<Trace> resampled(const Trace& trace, double every_s)
     return out;
 }
 
-Trace smoothed(const Trace& trace, const std::vector<std::string>& columns, Stretch on, double over_s)
+Trace smoothed(const Trace& trace, const std::vector<std::string>& columns, RowsOf on, double over_s)
 {
     Trace out = trace;
     for (std::size_t c = 0; c < trace.columns.size(); ++c) {

@@ -24,10 +24,10 @@ Trace shifted(const Trace& trace, double by_s);
 
 // Of these columns within from…to: value × factor + offset, in their own units. A column
 // that is not there is passed over.
-struct Stretch {
+struct RowsOf {
     double from_s = 0, to_s = 0;
 };
-Trace scaled(const Trace& trace, const std::vector<std::string>& columns, Stretch on, double factor, double offset);
+Trace scaled(const Trace& trace, const std::vector<std::string>& columns, RowsOf on, double factor, double offset);
 
 // A row each `every_s`, from the first row's instant on: means of the rows within half of it
 // on both sides, straight lines where there is none and the gap is shorter than 3.5 usual
@@ -35,6 +35,6 @@ Trace scaled(const Trace& trace, const std::vector<std::string>& columns, Stretc
 Result<Trace> resampled(const Trace& trace, double every_s);
 
 // Of these columns within from…to: means over half of `over_s` on both sides; empty cells stay.
-Trace smoothed(const Trace& trace, const std::vector<std::string>& columns, Stretch on, double over_s);
+Trace smoothed(const Trace& trace, const std::vector<std::string>& columns, RowsOf on, double over_s);
 
 } // namespace vernal

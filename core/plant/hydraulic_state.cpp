@@ -66,7 +66,7 @@ unsigned HydraulicState::drained() const
     return out;
 }
 
-bool HydraulicState::may_reverse() const { return loop_.check_valve.leak > 0 && network_.arrangement().has(Part::check_valve); }
+bool HydraulicState::may_reverse() const { return leak() > 0 && network_.arrangement().has(Part::check_valve); }
 
 const Route& HydraulicState::open_route() const
 {
@@ -119,7 +119,7 @@ void HydraulicState::settle_reverse(const std::vector<double>& t)
     const auto cold = {Segment::collector, Segment::supply_pipe}, warm = {Segment::return_pipe, Segment::coil, Segment::tank_down, Segment::exchanger_hot, Segment::pool, Segment::slab, Segment::room};
     const double free = water_[0].pump || acting_.shut || acting_.emptied ? 0.0 : thermosiphon_flow(loop_, open_route(), network_.mean_c(cold, t), network_.mean_c(warm, t));
     // In steps of a fifth: factors are kept per flow.
-    const double share = free * loop_.check_valve.leak / loop_.pump.flow_m3_s;
+    const double share = free * leak() / loop_.pump.flow_m3_s;
     reverse_m3_s_ = share < least_reverse ? 0.0 : std::exp2(std::round(4 * std::log2(share)) / 4) * loop_.pump.flow_m3_s;
 }
 
@@ -154,6 +154,34 @@ void HydraulicState::settle_tempering(const std::vector<double>& t)
 double HydraulicState::round_m3_s(const Route& r) const
 {
     return loop_.circulation.flow_m3_s * (r.ring.size() > 1 ? hot_share_ : 1 - hot_share_);
+}
+
+WaterFaults WaterFaults::with(const WaterFaults& o) const
+{
+    WaterFaults out = *this;
+    for (std::size_t k = 0; k < 2; ++k) {
+        out.flow_share[k] *= o.flow_share[k];
+        out.air_locked[k] = out.air_locked[k] || o.air_locked[k];
+        out.shut[k] = out.shut[k] || o.shut[k];
+    }
+    out.leak = std::max(leak, o.leak);
+    out.low_share = std::min(low_share, o.low_share);
+    return out;
+}
+
+void HydraulicState::faults(const WaterFaults& f)
+{
+    if (f == faults_)
+        return;
+    const bool reversed = may_reverse();
+    faults_ = f;
+    if (reversed != may_reverse()) {
+        reverse_m3_s_ = 0;
+        reverse_left_s_ = may_reverse() && !water_[0].pump ? reverse_every_s : never;
+    }
+    for (std::size_t k = 0; drains() && k < arrays(); ++k) // a half-filled array waits, and is filled anew
+        if (Water& w = water_[k]; w.state == Filling::filling)
+            w.left_s = w.filling_flow > 0 && trouble(k) == Trouble::none ? network_.draining_m3(k) / (w.filling_flow * std::max(0.05, f.flow_share[k])) : never;
 }
 
 Trouble HydraulicState::trouble() const
@@ -279,9 +307,10 @@ Flows HydraulicState::flows(double draw_w_k, double mains_c) const
     const auto& routes = network_.arrangement().routes;
     for (std::size_t r = 0; r < routes.size(); ++r) {
         const Route& route = routes[r];
-        const bool blocked = route.collects() && steamed_[route.turns == Driver::pump_2 ? 1 : 0];
+        const std::size_t side = route.turns == Driver::pump_2 ? 1 : 0;
+        const bool stopped = route.collects() && (steamed_[side] || blocked(side));
         if (route.turns == Driver::nothing) {
-            f.route_w_k[r] = blocked ? 0.0 : network_.rate_w_k(r, natural_m3_s_);
+            f.route_w_k[r] = stopped ? 0.0 : network_.rate_w_k(r, natural_m3_s_ * faults_.flow_share[0]);
             continue;
         }
         const bool open = route.open(acting_.running), first = route.turns == Driver::pump;
@@ -291,14 +320,16 @@ Flows HydraulicState::flows(double draw_w_k, double mains_c) const
         }
         if (open && first && !on(0) && reverse_m3_s_ > 0)
             f.route_w_k[r] = -network_.rate_w_k(r, reverse_m3_s_);
-        if (!open || !on(route.pump) || (first && acting_.shut) || (route.collects() && acting_.emptied) || blocked)
+        if (!open || !on(route.pump) || (first && acting_.shut) || (route.collects() && acting_.emptied) || stopped)
             continue;
         const std::size_t array = first ? 0 : 1;
         double flow = route.turns == Driver::exchanger_pump ? exchanger_flow_ : water_[array].full_flow;
         if (drains() && route.collects())
             flow = water_[array].state == Filling::running ? ring_flow(array) : 0.0;
         if (follows_sun())
-            flow *= std::round(power_.speed(motors_ > 0) * speed_steps) / speed_steps;
+            flow *= std::round(power_.speed(motors_ > 0) * faults_.low_share * speed_steps) / speed_steps;
+        if (route.collects())
+            flow *= faults_.flow_share[array];
         f.route_w_k[r] = network_.rate_w_k(r, flow);
     }
     for (std::size_t k = 0; trickles() && k < arrays(); ++k)

@@ -80,6 +80,16 @@ struct Acting {
     bool operator==(const Acting&) const = default;
 };
 
+// What is wrong with the water for a while. Of each array.
+struct WaterFaults {
+    std::array<double, 2> flow_share{1, 1}; // what is left of the pump's flow
+    std::array<bool, 2> air_locked{}, shut{};
+    double leak = 0;      // of the check valve, 0…1
+    double low_share = 1; // of its speed, what a motor on too few volts has; of direct current
+    WaterFaults with(const WaterFaults& o) const;
+    bool operator==(const WaterFaults&) const = default;
+};
+
 class HydraulicState {
 public:
     HydraulicState(const Network& network, const Loop& loop, double altitude_m);
@@ -117,6 +127,9 @@ public:
     void weather(const Surroundings& s);
     bool follows_sun() const { return power_.changes_with_sun(); }
     const Power& power() const { return power_; }
+
+    // What is wrong from now on, with the outputs as they stand.
+    void faults(const WaterFaults& f);
 
     // The outputs as they stand from now on.
     // A drain-down valve lets water go or in: heat leaves the loop, J (negative: enters).
@@ -163,6 +176,8 @@ private:
     void settle_natural(const std::vector<double>& t);
     void settle_tempering(const std::vector<double>& t);
     bool may_reverse() const;
+    double leak() const { return std::max(loop_.check_valve.leak, faults_.leak); }
+    bool blocked(std::size_t array) const { return faults_.air_locked[array] || faults_.shut[array]; }
     bool trickles() const { return network_.arrangement().answers.array == Array::trickle; } // open to the air: no siphon
     std::size_t motors_of(const Acting& acting) const;
     bool let_out() const { return acting_.emptied && network_.arrangement().answers.empties == Empties::valve; }
@@ -182,6 +197,7 @@ private:
     double natural_m3_s_ = 0, hot_share_ = 1; // of what circulates: from the tank or heater
     double reverse_m3_s_ = 0, reverse_left_s_ = std::numeric_limits<double>::infinity();
     std::array<bool, 2> steamed_{};
+    WaterFaults faults_;
     std::size_t motors_ = 0; // that hang on panel or battery and are asked for
     Power power_;
     HydraulicFigures figures_;

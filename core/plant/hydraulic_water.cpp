@@ -35,10 +35,12 @@ Trouble HydraulicState::trouble(std::size_t array) const
         return Trouble::none;
     if (follows_sun() && power_.speed(true) <= 0)
         return Trouble::no_power;
-    if (pump_of(array).shut || (array == 0 && acting_.shut))
+    if (pump_of(array).shut || faults_.shut[array] || (array == 0 && acting_.shut))
         return Trouble::dead_head;
     if (steamed_[array])
         return Trouble::steam;
+    if (faults_.air_locked[array])
+        return Trouble::air_lock;
     if (!drains())
         return Trouble::none;
     return !w.primed ? Trouble::no_prime : w.cavitates                                        ? Trouble::cavitates

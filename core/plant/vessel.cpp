@@ -17,6 +17,7 @@ constexpr int coldest_c = -50, hottest_c = 200;
 constexpr double looks_every_s = 300.0, cool_c = 85.0;
 constexpr double most_over_relief_pa = 20e5; // beyond it the valve has long opened
 constexpr double usable_share = 0.9;         // of the relief pressure
+constexpr double lacking_share = 0.05;       // of a loop whose gauge stands at nothing; estimate
 constexpr double reserve_share = 0.005, least_reserve_m3 = 0.003;
 
 } // namespace
@@ -42,6 +43,7 @@ Pressure::Pressure(const Network& network, const Loop& loop, double altitude_m)
 void Pressure::refill()
 {
     mass_kg_ = filled_kg_;
+    missing_kg_ = 0;
     pa_ = loop_.vessel.fill_pa;
     steamed_ = {};
     figures_ = {};
@@ -124,6 +126,24 @@ void Pressure::settle(const std::vector<double>& t, double seconds)
     figures_.steam_s += steams ? seconds : 0.0;
     figures_.highest_pa = std::max(figures_.highest_pa, pa_);
     figures_.lowest_pa = std::min(figures_.lowest_pa, pa_);
+}
+
+void Pressure::lose(double share)
+{
+    if (!present_)
+        return;
+    const auto in_vessel = [&](double kg) { return (kg - content_m3_ * density(filled_at_c)) / density(vessel_c); };
+    const double filled_pa = gas_pa(in_vessel(filled_kg_)), wanted_pa = (1 - share) * filled_pa;
+    double missing = 0;
+    if (share > 0) { // the gas of the vessel at the pressure that is left, or none of the fluid in it
+        const double gas = loop_.vessel.volume_m3 * (loop_.vessel.precharge_pa + air_pa_) / (wanted_pa + air_pa_);
+        missing = filled_kg_ - content_m3_ * density(filled_at_c) - std::max(0.0, loop_.vessel.volume_m3 - gas) * density(vessel_c);
+        // Below its precharge the vessel is empty and the loop itself lacks some: enough that it stays so while warm.
+        const double short_of = std::clamp((loop_.vessel.precharge_pa - wanted_pa) / std::max(1.0, loop_.vessel.precharge_pa), 0.0, 1.0);
+        missing += short_of * lacking_share * content_m3_ * density(filled_at_c);
+    }
+    mass_kg_ += missing_kg_ - missing;
+    missing_kg_ = missing;
 }
 
 double Pressure::cold_pa() const { return gas_pa((mass_kg_ - content_m3_ * density(filled_at_c)) / density(vessel_c)); }

@@ -35,6 +35,8 @@ public:
     const std::array<bool, 2>& steamed() const { return steamed_; }
     // As on the day it was filled, cold.
     void refill();
+    // Of the cold pressure as filled this share has gone with its fluid, 0…1; 0: it is made good again.
+    void lose(double share);
     // Where the gauge stands once all is cold again, Pa.
     double cold_pa() const;
     const VesselFigures& figures() const { return figures_; }
@@ -48,7 +50,7 @@ private:
     const Network& network_;
     const Loop& loop_;
     bool present_;
-    double air_pa_, content_m3_ = 0, mass_kg_ = 0, filled_kg_ = 0, pa_ = 0;
+    double air_pa_, content_m3_ = 0, mass_kg_ = 0, missing_kg_ = 0, filled_kg_ = 0, pa_ = 0;
     std::vector<std::size_t> nodes_;
     double waited_s_ = 0;
     std::array<bool, 2> steamed_{};

@@ -11,7 +11,7 @@ namespace {
 double pump_power_w(const Simulation& s)
 {
     const Loop& loop = s.setup().loop;
-    const std::uint32_t running = s.engine().running;
+    const std::uint32_t running = s.running();
     const Arrangement& a = s.network().arrangement();
     if (s.hydraulics().follows_sun()) // all hang on it
         return s.hydraulics().power().pump_power_w();
@@ -36,7 +36,7 @@ FigureCounter::FigureCounter(const Simulation& s) : frost_(s.network()), stops_(
     const Program& p = s.setup().program;
     figures_.pumps.resize(p.outputs);
     for (std::size_t o = 0; o < p.outputs; ++o)
-        counters_.emplace_back((s.engine().running >> o & 1U) != 0);
+        counters_.emplace_back((s.running() >> o & 1U) != 0);
     for (std::size_t l = 0; l < p.latches.size(); ++l)
         if ((p.limiting >> l & 1U) != 0 && p.latches[l].plus < s.setup().probes.size() && !in_store(s.setup().probes[p.latches[l].plus].place))
             limits_.push_back(p.latches[l]);
@@ -89,7 +89,7 @@ void FigureCounter::count_short(const Simulation& s, double h, const DrawNow& dr
 void FigureCounter::decided(const Simulation& s, bool)
 {
     for (std::size_t o = 0; o < counters_.size(); ++o)
-        counters_[o].output(s.now_s(), s.decisions()[o].on, figures_.pumps[o]);
+        counters_[o].output(s.now_s(), (s.running() >> o & 1U) != 0, figures_.pumps[o]);
     stops_.decided(s);
 }
 

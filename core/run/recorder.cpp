@@ -20,7 +20,7 @@ void Recorder::keep(const Simulation& s, bool always)
 {
     if (!always && !records.empty() && s.now_s() - records.back().time_s < every_s_)
         return;
-    Record r{s.now_s(), s.inputs(), s.engine(), s.decisions(), 0, 0, s.hydraulics().flows(0, 0)};
+    Record r{s.now_s(), s.inputs(), s.engine(), s.decisions(), s.running(), 0, 0, s.hydraulics().flows(0, 0)};
     r.air_c = static_cast<float>(surroundings_at(s.day(), s.time_of_day_s()).air_c);
     r.plane_w_m2 = static_cast<float>(plane_at(s.day(), s.time_of_day_s()));
     r.volt = static_cast<float>(s.hydraulics().power().volt());

@@ -14,6 +14,7 @@ struct Record {
     Inputs inputs;
     EngineState state;
     Decisions decisions;
+    std::uint32_t running = 0; // what came out of the outputs
     float plane_w_m2 = 0, air_c = 0;
     Flows flows;                     // from here on
     float volt = 0, charge = 0;      // at the motor or battery; of the battery, 0…1

@@ -23,7 +23,10 @@ void ReplayResult::set_clock(Inputs& in, double time) const
 {
     in.clock_ms = 0;
     in.date = date_;
-    in.move_clock(std::llround((clock_s_ + time) * 1000.0));
+    double ahead = 0;
+    for (const ReplaySetup::Clock& c : clocks_)
+        ahead += time >= c.from_s && time < c.to_s ? c.ahead_s : 0.0;
+    in.move_clock(std::llround((clock_s_ + time + ahead) * 1000.0));
 }
 
 Inputs ReplayResult::inputs(std::size_t row) const
@@ -170,6 +173,7 @@ private:
             out_.program.sample_ms = std::max<Millis>(1, std::llround(out_.interval_s * 1000.0));
         out_.clock_s_ = trace_.clock_s();
         out_.date_ = trace_.date();
+        out_.clocks_ = setup_.clocks;
         out_.modes_ = setup_.modes;
         out_.away_ = setup_.away;
         power_up_ = first == nullptr;

@@ -25,6 +25,10 @@ struct ReplaySetup {
     std::vector<std::string> probe_columns;      // trace column per probe of the program
     std::vector<Reads> reads;                    // per probe; those not named a temperature
     std::vector<std::string> output_columns;     // recorded output per output; not in the trace: no disagreements
+    struct Clock {                               // for a while the unit's clock is ahead of the log's
+        double from_s, to_s, ahead_s;
+    };
+    std::vector<Clock> clocks;
 };
 
 // A stretch in which the rules and the record differ.
@@ -95,6 +99,7 @@ private:
     std::vector<EngineState> kept_;     // after every kept_every-th row
     EngineState first_;
     double clock_s_ = 0;
+    std::vector<ReplaySetup::Clock> clocks_;
     std::int32_t date_ = no_date;
     std::array<Mode, max_outputs> modes_ = all_automatic;
     bool away_ = false;

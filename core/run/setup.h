@@ -6,6 +6,7 @@
 #include "core/rules/engine.h"
 #include "core/rules/rule_compiler.h"
 #include "core/rules/rule_set.h"
+#include "fault_plan.h"
 #include "readings.h"
 #include "weather_at.h"
 
@@ -45,6 +46,7 @@ struct CoupledSetup {
     double start_tank_c = 35.0;
     std::vector<double> start_c{}; // of every node, in place of these; of another size: not used
     double altitude_m = 0.0;
+    FaultPlan faults{}; // of the days that count
 };
 
 // What the unit reads of its supply where neither panel nor battery feeds it, mV.

@@ -84,6 +84,10 @@ void Simulation::spin_up(std::stop_token stop)
     hydraulics_.forget_figures();
     if (pressure_.present())
         pressure_.refill();
+    if (plan()) {
+        follow_faults();
+        act();
+    }
     tell([this](Listener& l) { l.day_began(*this); });
 }
 
@@ -127,7 +131,7 @@ std::int64_t Simulation::one_step(std::int64_t k, std::int64_t left)
             break;
         }
         const Integrator::Trial& trial = integrator_.attempt(temps_, flows, a, surroundings_at(*day_, t + h), h);
-        const bool resting = state_.running == 0;
+        const bool resting = running_ == 0;
         if (n > 1 && !steps_.fixed() && trial.error_k > steps_.error_tolerance_k(resting)) {
             ++rejected_;
             n = steps_.shorter(n, trial.error_k, resting);
@@ -159,7 +163,7 @@ double Simulation::element_w_at(double t) const
         return 0;
     if (model_->element_output < 0)
         return element_w(setup().loop, t);
-    return (state_.running >> model_->element_output & 1U) != 0 ? setup().loop.element.power_w : 0.0;
+    return (running_ >> model_->element_output & 1U) != 0 ? setup().loop.element.power_w : 0.0;
 }
 
 double Simulation::heater_w_at(double t, bool drawn) const
@@ -172,7 +176,7 @@ double Simulation::heater_w_at(double t, bool drawn) const
 bool Simulation::circulates() const
 {
     const int output = network().arrangement().output_of(Driver::circulation);
-    return output >= 0 && (state_.running >> output & 1U) != 0;
+    return output >= 0 && (running_ >> output & 1U) != 0;
 }
 
 // Of the water by itself, of a pump on a panel with every minute of sun, and of a pressure that a rule reads.
@@ -180,8 +184,9 @@ double Simulation::next_change_s(double t) const
 {
     const bool mixed = network().arrangement().has(Part::heater) && draw_at(*day_, t, 0).rate_w_k > 0;
     const double by_itself = t + std::min({hydraulics_.until_change_s(), mixed ? mixed_anew_s : INFINITY, gauged_ ? gauge_every_s : INFINITY});
-    const bool by_sun = hydraulics_.follows_sun() && (state_.running != 0 || plane_at(*day_, t) > 0);
-    return by_sun ? std::min(by_itself, 60.0 * (std::floor(t / 60.0 + 1e-9) + 1)) : by_itself;
+    const double fault = plan() ? plan()->next_change_s(day_start_s_ + t) - day_start_s_ : INFINITY;
+    const bool by_sun = hydraulics_.follows_sun() && (running_ != 0 || plane_at(*day_, t) > 0);
+    return std::min(fault, by_sun ? std::min(by_itself, 60.0 * (std::floor(t / 60.0 + 1e-9) + 1)) : by_itself);
 }
 
 // In how many of the n samples tried nothing can switch; at least 1.
@@ -210,8 +215,10 @@ bool Simulation::quiet(std::int64_t m, std::int64_t n, double h)
     const double sun_0 = sun_on_probes(time_of_day_s_), sun_1 = sun_on_probes(time_of_day_s_ + x * h);
     for (std::size_t i = 0; i < setup().program.probes; ++i) {
         const Integrator::Span s = integrator_.span(network().probe_node(i), x);
-        low[i] = seen_by(i, s.low, std::min(sun_0, sun_1)) - rounding_k;
-        high[i] = seen_by(i, s.high, std::max(sun_0, sun_1)) + rounding_k;
+        // What is wrong goes one way over a step.
+        const auto at = [&](double temp_c, double sun, double share) { return seen_by(i, temp_c, sun, time_of_day_s_ + share * x * h); };
+        low[i] = std::min(at(s.low, std::min(sun_0, sun_1), 0), at(s.low, std::min(sun_0, sun_1), 1)) - rounding_k;
+        high[i] = std::max(at(s.high, std::max(sun_0, sun_1), 0), at(s.high, std::max(sun_0, sun_1), 1)) + rounding_k;
     }
     const bool steady = readings_.bound(low, high, std::min(sun_0, sun_1), std::max(sun_0, sun_1), bounds_);
     bounds_.low[supply_channel] = bounds_.high[supply_channel] = inputs_.readings[supply_channel].mk;
@@ -243,7 +250,7 @@ void Simulation::take(const Integrator::Trial& trial)
 bool Simulation::take_part(std::int64_t m, std::int64_t n)
 {
     const Integrator::Part& part = integrator_.part(static_cast<double>(m) / static_cast<double>(n));
-    if (part.error_k > part_share * steps_.error_tolerance_k(state_.running == 0))
+    if (part.error_k > part_share * steps_.error_tolerance_k(running_ == 0))
         return false;
     if (counting_ && !listeners_.all.empty()) {
         const HeatFlows q = integrator_.heat_of_part();
@@ -262,14 +269,16 @@ void Simulation::finish_step(std::int64_t k, std::int64_t n, std::int64_t tried,
     rows_inside(k, n, tried);
     hydraulics_.pass(h, temps_);
     pressure_.pass(temps_, h);
+    if (plan())
+        follow_faults();
     const bool steam = hydraulics_.steamed(0) || hydraulics_.steamed(1);
     hydraulics_.steam(pressure_.steamed());
-    const std::uint32_t before = state_.running;
+    const std::uint32_t before = running_;
     const Acting acted = acting_;
     unit_powered() ? decide(setup().program.walks() || dead_ ? 1 : n) : stand_still();
     const HydraulicState::Stands stood = hydraulics_.stands();
     act();
-    const bool switched = before != state_.running || !(acted == acting_);
+    const bool switched = before != running_ || !(acted == acting_);
     if (switched || !(stood == water_before_) || steam != (hydraulics_.steamed(0) || hydraulics_.steamed(1)))
         steps_.begin_anew(1.0);
     water_before_ = hydraulics_.stands();
@@ -298,9 +307,28 @@ void Simulation::stand_still()
     take_readings();
 }
 
+void Simulation::follow_faults()
+{
+    const double now = now_s();
+    if (const Sensors* there = plan()->sensors_at(now); there != sensors_) {
+        sensors_ = there;
+        readings_ = Readings(there ? *there : setup().sensors, setup().program.probes, setup().resolution_k);
+    }
+    hydraulics_.faults(plan()->water_at(now));
+    pressure_.lose(plan()->pressure_lost_at(now));
+}
+
 void Simulation::act()
 {
-    acting_ = acting(setup(), state_.running, decisions_);
+    running_ = state_.running;
+    Decisions asked = decisions_;
+    if (plan()) {
+        running_ = plan()->relays_at(now_s(), running_);
+        for (std::size_t o = 0; o < setup().program.outputs; ++o)
+            if ((running_ & ~state_.running & 1U << o) != 0) // nobody sets its speed
+                asked[o].speed_pm = full_speed;
+    }
+    acting_ = acting(setup(), running_, asked);
     // A unit that lives on something else asks in vain for a pump on the mains.
     if (!day_->powered(time_of_day_s_)) {
         const int circulation = network().arrangement().output_of(Driver::circulation); // on the mains in any loop
@@ -327,7 +355,7 @@ std::uint64_t Simulation::pressed_at(double time_of_day_s) const
     return out;
 }
 
-double Simulation::seen_by(std::size_t probe, double temp_c, double sun_w_m2) const
+double Simulation::seen_by(std::size_t probe, double temp_c, double sun_w_m2, double time_of_day_s) const
 {
     switch (readings_.reads(probe)) {
     case Reads::flow: return comes_round_l_min_;
@@ -335,7 +363,15 @@ double Simulation::seen_by(std::size_t probe, double temp_c, double sun_w_m2) co
     case Reads::irradiance: return sun_w_m2;
     case Reads::temperature: break;
     }
-    return temp_c;
+    return plan() ? plan()->seen(probe, day_start_s_ + time_of_day_s, temp_c, surroundings_at(*day_, time_of_day_s).air_c) : temp_c;
+}
+
+void Simulation::set_clock(Inputs& in, double time_of_day_s) const
+{
+    in.clock_ms = clock_at(time_of_day_s);
+    in.date = date_at(day_->date, time_of_day_s);
+    if (plan())
+        in.move_clock(std::llround(plan()->clock_ahead_s(day_start_s_ + time_of_day_s) * 1000));
 }
 
 void Simulation::take_readings()
@@ -343,11 +379,12 @@ void Simulation::take_readings()
     Readings::Tips tips{};
     const double sun = sun_on_probes(time_of_day_s_);
     for (std::size_t i = 0; i < setup().program.probes; ++i)
-        tips[i] = seen_by(i, temps_[network().probe_node(i)], sun);
+        tips[i] = seen_by(i, temps_[network().probe_node(i)], sun, time_of_day_s_);
     readings_.read(tips, sun, inputs_);
     inputs_.readings[supply_channel] = {hydraulics_.follows_sun() ? in_milli(hydraulics_.power().volt()) : steady_supply_mv, true};
-    inputs_.clock_ms = clock_at(time_of_day_s_);
-    inputs_.date = date_at(day_->date, time_of_day_s_);
+    if (plan())
+        inputs_.readings[supply_channel].mk = in_milli(plan()->supply_v(now_s(), inputs_.readings[supply_channel].mk / 1000.0));
+    set_clock(inputs_, time_of_day_s_);
     inputs_.pressed = pressed_at(time_of_day_s_);
 }
 
@@ -368,10 +405,9 @@ void Simulation::rows_inside(std::int64_t k, std::int64_t n, std::int64_t tried)
         Readings::Tips tips{};
         const double sun = sun_on_probes(now);
         for (std::size_t p = 0; p < setup().program.probes; ++p)
-            tips[p] = seen_by(p, integrator_.inside(network().probe_node(p), x), sun);
+            tips[p] = seen_by(p, integrator_.inside(network().probe_node(p), x), sun, now);
         readings_.read(tips, sun, in);
-        in.clock_ms = clock_at(now);
-        in.date = date_at(day_->date, now);
+        set_clock(in, now);
         const Decisions d = step(setup().program, in, s);
         tell([&](Listener& l) {
             if (l.wants_rows())

@@ -54,6 +54,7 @@ public:
     const Inputs& inputs() const { return inputs_; }
     const Decisions& decisions() const { return decisions_; }
     const Acting& acts() const { return acting_; }
+    std::uint32_t running() const { return running_; } // what comes out of the outputs, which a fault may make other than decided
     const DayForcing& day() const { return *day_; }
     bool circulates() const; // the pump of the tap circulation is on
     double heater_w_now() const { return heater_w_at(time_of_day_s_, draw_at(*day_, time_of_day_s_, 0).rate_w_k > 0); }
@@ -85,8 +86,11 @@ private:
     void stand_still();
     void act();
     void take_readings();
-    // What the tip of a probe, or an instrument, sees now; temp_c: of its node.
-    double seen_by(std::size_t probe, double temp_c, double sun_w_m2) const;
+    void set_clock(Inputs& in, double time_of_day_s) const; // as the unit has it
+    // What the tip of a probe, or an instrument, sees at an instant of the day; temp_c: of its node.
+    double seen_by(std::size_t probe, double temp_c, double sun_w_m2, double time_of_day_s) const;
+    const FaultPlan* plan() const { return counting_ && !setup().faults.empty() ? &setup().faults : nullptr; }
+    void follow_faults(); // those that begin or end now
     double sun_on_probes(double t) const { return readings_.need_sun() ? plane_at(*day_, t) : 0.0; }
     std::uint64_t pressed_at(double time_of_day_s) const;
     template <class F>
@@ -109,6 +113,7 @@ private:
     Inputs inputs_;
     Decisions decisions_{};
     Acting acting_;
+    std::uint32_t running_ = 0;
     ReadingBounds bounds_; // the skip was asked for
     std::shared_ptr<const DayForcing> day_;
     std::size_t day_index_ = 0;
@@ -117,6 +122,7 @@ private:
     bool gauged_ = false;                          // a rule reads the pressure
     bool dead_ = false;                            // no power
     bool counting_ = false;
+    const Sensors* sensors_ = nullptr; // in place of the setup's, for a while
     HydraulicState::Stands water_before_;
     std::int64_t rejected_ = 0;
     struct Listeners {

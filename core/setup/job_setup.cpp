@@ -1,5 +1,7 @@
 #include "job_setup.h"
 
+#include "fault_setup.h"
+
 #include "core/plant/valve_board.h"
 #include "core/weather/measured.h"
 
@@ -200,6 +202,7 @@ DayForcing forcing_of(const Job& job, const Variant& v, const Day& day, int n)
             override_wind(sky, wind);
     }
     DayForcing f = forcing(seen_from(sky, {v.horizon, day.shades}), v.loop);
+    cover_with_snow(f, day, n);
     f.date = static_cast<std::int32_t>(date_of(spec).time_since_epoch().count());
     f.draws = drawn_on(day, n);
     f.mains_c = day.mains_c;
@@ -218,8 +221,11 @@ Weather weather_of(const Job& job, const Variant& v, const Day& day)
     Weather out;
     for (int n = 0; n < std::max(1, day.length_days); ++n)
         out.days.push_back(std::make_shared<const DayForcing>(forcing_of(job, v, day, n)));
-    if (out.days.front()->draws != day.draws) {
-        DayForcing usual = *out.days.front();
+    const bool snowed = std::any_of(day.faults.begin(), day.faults.end(), [](const Fault& f) { return f.kind == FaultKind::snow; });
+    if (out.days.front()->draws != day.draws || snowed) {
+        Day unhurt = day;
+        unhurt.faults.clear();
+        DayForcing usual = snowed ? forcing_of(job, v, unhurt, 0) : *out.days.front();
         usual.draws = day.draws;
         out.before = std::make_shared<const DayForcing>(std::move(usual));
     }
@@ -283,13 +289,35 @@ Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& 
         s.probes.push_back({p.place, p.lag_s, p.placement});
     s.store_limits = store_limits(v);
     s.sensors = sensors(v);
+    s.faults = fault_plan(v, day);
     Weather own = weather ? *weather : weather_of(job, v, day);
     s.days = std::move(own.days);
     s.before = std::move(own.before);
     return s;
 }
 
-Result<ReplaySetup> replay_setup(const Variant& v)
+std::shared_ptr<const Trace> trace_of(const Job& job, const Variant& v, const Day& day)
+{
+    const auto it = job.traces.find(day.trace);
+    if (it == job.traces.end() || day.faults.empty())
+        return it == job.traces.end() ? nullptr : it->second;
+    return std::make_shared<const Trace>(with_faults(*it->second, v, day));
+}
+
+namespace {
+
+std::vector<ReplaySetup::Clock> clocks_of(const Day& day)
+{
+    std::vector<ReplaySetup::Clock> out;
+    for (const Fault& f : day.faults)
+        if (f.kind == FaultKind::clock_wrong)
+            out.push_back({f.from_h * 3600, f.to_h * 3600, f.by_h * 3600});
+    return out;
+}
+
+} // namespace
+
+Result<ReplaySetup> replay_setup(const Variant& v, const Day* day)
 {
     auto compiled = compiled_of(v);
     if (!compiled)
@@ -305,6 +333,8 @@ Result<ReplaySetup> replay_setup(const Variant& v)
     s.reads = probe_reads(v);
     for (const Output& o : v.unit.outputs)
         s.output_columns.push_back(o.key);
+    if (day)
+        s.clocks = clocks_of(*day);
     return s;
 }
 

@@ -23,6 +23,9 @@ Weather weather_of(const Job& job, const Variant& v, const Day& day);
 // Setups for the two ways to run. Errors name what is missing or impossible.
 // `weather`: what weather_of() gives for the same job, variant and day, when the caller has kept it.
 Result<CoupledSetup> coupled_setup(const Job& job, const Variant& v, const Day& day, const Weather* weather = nullptr);
-Result<ReplaySetup> replay_setup(const Variant& v);
+// day: whose clock faults are felt; null: none.
+Result<ReplaySetup> replay_setup(const Variant& v, const Day* day = nullptr);
+// The log of a recorded day with the faults painted on it; null: the job has none of that name.
+std::shared_ptr<const Trace> trace_of(const Job& job, const Variant& v, const Day& day);
 
 } // namespace vernal

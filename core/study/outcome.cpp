@@ -51,20 +51,20 @@ void run_coupled_into(Outcome& o, const Job& job, std::stop_token stop, RunCache
 
 void run_replay_into(Outcome& o, const Job& job, std::stop_token stop)
 {
-    const auto it = job.traces.find(o.day.trace);
-    const auto setup = replay_setup(o.variant);
-    if (it == job.traces.end() || !setup) {
+    const auto trace = trace_of(job, o.variant, o.day);
+    const auto setup = replay_setup(o.variant, &o.day);
+    if (!trace || !setup) {
         o.error = setup ? Error{"the trace “" + o.day.trace + "” of this day is missing", "", "Import it again"} : setup.error();
         return;
     }
-    auto result = run_replay(*setup, *it->second, nullptr, stop);
+    auto result = run_replay(*setup, *trace, nullptr, stop);
     if (!result) {
         o.error = result.error();
         return;
     }
     o.out_of_action = setup->out_of_action;
     o.program = result->program;
-    o.trace = it->second;
+    o.trace = trace;
     o.replay = std::move(*result);
 }
 

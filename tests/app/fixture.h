@@ -40,6 +40,7 @@ protected:
         s.open_log = [this](QWidget*) { return log_answer; };
         s.open_logs = [this](QWidget*) { return log_answer.isEmpty() ? QStringList() : QStringList(log_answer); };
         s.save_file = [this](QWidget*, const QString&) { return save_answer; };
+        s.save_as = [this](QWidget*, const QString&, const QString&) { return save_as_answer; };
         s.unsaved = [this](QWidget*) { return unsaved_answer; };
         s.changed = [this](QWidget*, const QString&) { return changed_answer; };
         s.printer = [this](QWidget*, QPrinter& printer) {
@@ -112,7 +113,7 @@ protected:
     std::unique_ptr<QTemporaryDir> folder;
     std::unique_ptr<MainWindow> window;
     QString job_path, open_answer, save_answer, log_answer, told;
-    QString print_answer;
+    QString print_answer, save_as_answer;
     Dialogs::Unsaved unsaved_answer = Dialogs::Unsaved::drop;
     Dialogs::Changed changed_answer = Dialogs::Changed::keep_mine;
 };
