@@ -1,0 +1,133 @@
+#include "audit.h"
+
+#include "core/job/job_check.h"
+#include "core/plant/fluid.h"
+#include "core/setup/job_setup.h"
+
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+
+namespace vernal {
+namespace {
+
+const FoundSettings* found_of(const std::vector<FoundSettings>& found, std::size_t output)
+{
+    for (const FoundSettings& f : found)
+        if (f.output == output)
+            return &f;
+    return nullptr;
+}
+
+// Heat that the stated flow carries at the mean difference, J; 0 where the job has no flow.
+double heat_of(const Variant& v, const LogView& log, const FoundSettings& f, const Disagreement& d)
+{
+    const Arrangement& a = arrangement_of(v.loop);
+    if (!a.pumped() || a.carrier == Carrier::air || a.output_of(Driver::pump) != static_cast<int>(d.output))
+        return 0;
+    const Fluid fluid = fluid_at(glycol_share(v.loop), 50);
+    const double rate = v.loop.pump.flow_m3_s * v.loop.pump.speed * fluid.density_kg_m3 * fluid.heat_capacity_j_kgk;
+    double sum = 0;
+    const auto& t = log.log().time_s;
+    for (auto row = static_cast<std::size_t>(std::lower_bound(t.begin(), t.end(), d.from_s) - t.begin()); row + 1 < t.size() && t[row] < d.to_s; ++row) {
+        const double k = log.reading(f.source, row) - log.reading(f.store, row);
+        // What stands hot in a resting array comes once; the sun gives no more than it does at full strength.
+        const double most_k = v.loop.collector.area_m2 * v.loop.collector.eta0 * 1000 / std::max(1.0, rate);
+        if (std::isfinite(k) && !log.after_gap(row + 1))
+            sum += rate * std::clamp(k, -most_k, most_k) * (t[row + 1] - t[row]);
+    }
+    return sum;
+}
+
+std::string cause_of(const Variant& v, const ReplayResult& r, const FoundSettings* f, const Disagreement& d)
+{
+    if (d.from_before)
+        return "what the unit remembered from before the log is not in it";
+    if (d.priority == Priority::fault)
+        return "a probe without a valid reading";
+    if (f && f->on_k && d.recorded_on) {
+        for (const Rule& rule : v.unit.rules)
+            if (const auto pair = difference_of(v.unit, rule); pair && rule.enabled && rule.output == v.unit.outputs[d.output].key && (pair->on.in_kelvin() > f->on_k->high || (f->off_k && pair->off.in_kelvin() > f->off_k->high)))
+                return "the unit starts or stops at a smaller difference than the job says";
+    } else if (f && f->on_k) {
+        for (const Rule& rule : v.unit.rules)
+            if (const auto pair = difference_of(v.unit, rule); pair && rule.enabled && rule.output == v.unit.outputs[d.output].key && (pair->on.in_kelvin() < f->on_k->low || (f->off_k && pair->off.in_kelvin() < f->off_k->low)))
+                return "the unit starts or stops at a larger difference than the job says";
+    }
+    if (d.to_s - d.from_s <= 2.5 * r.interval_s)
+        return "between two rows of the log";
+    return d.recorded_on ? "a hand switch, a bypass or a rule the job lacks" : "a hand switch, a limit or a protection the job lacks";
+}
+
+} // namespace
+
+bool Audit::serious() const
+{
+    return std::any_of(troubles.begin(), troubles.end(), [](const AuditTrouble& t) { return t.serious; });
+}
+
+Result<Audit> audit(const Job& job, const Variant& v, const Trace& log, std::stop_token stop)
+{
+    if (log.time_s.size() < 3)
+        return Error{"the log has fewer than three rows", "", "Take a longer one"};
+    const LogView view(log, v);
+    bool any = false;
+    for (std::size_t p = 0; p < v.probes.size(); ++p)
+        any = any || view.has_probe(p);
+    if (!any)
+        return Error{"the log has no column of the job's probes", "", "Import it with its columns named as the probes' places"};
+    Audit out;
+    out.found = found_settings(view, v);
+    if (auto setup = replay_setup(v); !setup) {
+        out.no_replay = setup.error().text();
+    } else if (auto replay = run_replay(*setup, log, nullptr, stop); !replay) {
+        out.no_replay = replay.error().text();
+    } else {
+        out.replay = std::make_shared<const ReplayResult>(std::move(*replay));
+    }
+    out.cancelled = stop.stop_requested();
+    if (out.cancelled)
+        return out;
+    if (out.replay)
+        for (const Disagreement& d : out.replay->disagreements) {
+            const FoundSettings* f = found_of(out.found, d.output);
+            CostedDisagreement c{d, d.to_s - d.from_s, 0, 0, cause_of(v, *out.replay, f, d)};
+            if (f)
+                c.heat_j = heat_of(v, view, *f, d);
+            if (d.recorded_on && arrangement_of(v.loop).output_of(Driver::pump) == static_cast<int>(d.output))
+                c.pump_j = v.loop.pump.power_w * c.length_s;
+            out.disagreements.push_back(std::move(c));
+        }
+    out.troubles = find_troubles({view, job, v, out.found, out.replay.get()});
+    return out;
+}
+
+Variant with_found(const Job& job, const Variant& v, const std::vector<FoundSettings>& found)
+{
+    Variant out = v;
+    out.id.clear();
+    out.name = free_name(job.variants, "as found");
+    for (const FoundSettings& f : found)
+        for (Rule& r : out.unit.rules) {
+            const bool own = r.output == v.unit.outputs[f.output].key;
+            if (const auto d = difference_of(out.unit, r); d && own && d->source == v.probes[f.source].key && d->store == v.probes[f.store].key) {
+                const double on = f.on_k ? std::round(f.on_k->value * 10) / 10 : d->on.in_kelvin(), off = f.off_k ? std::round(f.off_k->value * 10) / 10 : d->off.in_kelvin();
+                if (on > 0)
+                    set_difference(out.unit, r, TempDiff::kelvin(on), TempDiff::kelvin(std::min(off, on)));
+            }
+            if (auto* l = std::get_if<StoreLimit>(&r.body); l && own && f.limit_c && l->probe == v.probes[f.limit_probe].key)
+                l->limit = Temperature::celsius(std::round(f.limit_c->value * 2) / 2 + l->allowance.in_kelvin());
+            if (auto* c = std::get_if<CutOut>(&r.body); c && own && f.cut_out_c)
+                c->limit = Temperature::celsius(std::round(f.cut_out_c->value));
+        }
+    return out;
+}
+
+std::string estimate_text(const Estimate& e, const char* unit)
+{
+    char b[120];
+    std::snprintf(b, sizeof b, "%.1f %s (%.1f to %.1f), from %zu point%s", e.value, unit, e.low, e.high, e.points, e.points == 1 ? "" : "s");
+    return b;
+}
+
+} // namespace vernal

@@ -1,0 +1,144 @@
+// Troubles of settings, clock and shade.
+#include "trouble.h"
+
+#include "core/weather/sun.h"
+
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+#include <map>
+
+namespace vernal::troubles {
+namespace {
+
+std::string number(double x, const char* unit)
+{
+    char b[48];
+    std::snprintf(b, sizeof b, "%.1f %s", x, unit);
+    return b;
+}
+
+TroubleStretch whole(const AuditCase& c) { return {c.log.time_s(0), c.log.time_s(c.log.rows() - 1)}; }
+
+double median(std::vector<double> v)
+{
+    const auto mid = v.begin() + static_cast<std::ptrdiff_t>(v.size() / 2);
+    std::nth_element(v.begin(), mid, v.end());
+    return *mid;
+}
+
+} // namespace
+
+// A number of the job, typed on a unit that is set to the other scale.
+void unit_mix_up(const AuditCase& c, std::vector<AuditTrouble>& out)
+{
+    constexpr double near_c = 1.6, share = 0.06;
+    for (const FoundSettings& f : c.found)
+        for (const Rule& r : c.v.unit.rules) {
+            if (!r.enabled)
+                continue;
+            if (const auto* l = std::get_if<StoreLimit>(&r.body); l && f.limit_c && c.v.probes[f.limit_probe].key == l->probe) {
+                const double stated = l->limit.in_celsius(), read_as_f = (stated - 32) * 5 / 9;
+                if (std::fabs(f.limit_c->value - read_as_f) < near_c && std::fabs(f.limit_c->value - stated) > 3 * near_c)
+                    report(out, "unit_mix_up", {whole(c)}, 0.9, "The limit acts at " + number(f.limit_c->value, "°C") + ": that is " + number(stated, "°F") + ".", "The job says " + number(stated, "°C") + ". The number was typed on a unit that shows °F.", "Set the unit's scale first, then every number anew.");
+            }
+            if (const auto d = difference_of(c.v.unit, r); d && f.on_k && r.output == c.v.unit.outputs[f.output].key) {
+                const double stated = d->on.in_kelvin();
+                const auto near = [&](double x) { return f.on_k->low <= x * (1 + share) && f.on_k->high >= x * (1 - share) && std::fabs(f.on_k->value - x) < share * x + 0.3; };
+                const bool as_f = near(stated * 5 / 9), as_c = near(stated * 9 / 5);
+                const bool off_too = !f.off_k || std::fabs(f.off_k->value - d->off.in_kelvin() * (as_f ? 5.0 / 9 : 1.8)) < 0.6 + share * d->off.in_kelvin();
+                if ((as_f || as_c) && off_too && f.on_k->points >= 5 && stated > 4)
+                    report(out, "unit_mix_up", {whole(c)}, 0.7, "It starts at " + number(f.on_k->value, "K") + " where the job says " + number(stated, "K") + (as_f ? ": five ninths of it." : ": nine fifths of it."), "The same digits in the other scale.", "Look which scale the unit is set to, and read its differences again.");
+                break;
+            }
+        }
+}
+
+// The sun's day in the log stands elsewhere than the sun does.
+void clock_wrong(const AuditCase& c, std::vector<AuditTrouble>& out)
+{
+    const TraceColumn* sun = c.log.log().find("irradiance") ? c.log.log().find("irradiance") : c.sun();
+    if (!sun || !c.log.log().has_date())
+        return;
+    // Its centre of gravity against that of the clear sky in the same plane.
+    struct Sums {
+        double seen = 0, seen_t = 0, clear = 0, clear_t = 0, from = 0, to = 0;
+    };
+    const bool level = sun->name == "irradiance";
+    std::map<long, Sums> days;
+    for (std::size_t row = 0; row < c.log.rows(); ++row) {
+        const double g = sun->values[row], h = c.log.of_day_s(row), height = c.sun_height_deg(row);
+        if (!std::isfinite(g))
+            continue;
+        Sums& s = days[c.log.day(row)];
+        s.seen += std::max(0.0, g);
+        s.seen_t += std::max(0.0, g) * h;
+        double clear = height > 0 ? 1000 * std::pow(std::sin(height * 0.017453292519943295), 1.2) : 0;
+        if (!level && height > 0) {
+            const Collector& k = c.v.loop.collector;
+            const double cosine = std::max(0.0, std::cos(incidence_deg({90 - height, c.sun_azimuth_deg(row)}, k.tilt_deg, k.azimuth_deg) * 0.017453292519943295));
+            clear = 900 * cosine * std::pow(std::max(0.02, std::sin(height * 0.017453292519943295)), 0.3);
+        }
+        s.clear += clear;
+        s.clear_t += clear * h;
+        s.to = c.log.time_s(row);
+        if (s.from == 0)
+            s.from = c.log.time_s(row);
+    }
+    std::vector<double> off;
+    std::vector<TroubleStretch> where;
+    for (const auto& [day, s] : days)
+        if (s.seen > 0.6 * s.clear && s.clear > 0 && s.to - s.from > 20 * 3600.0) { // a fair day, all of it
+            off.push_back(s.seen_t / s.seen - s.clear_t / s.clear);
+            where.push_back({s.from, s.to});
+        }
+    if (off.empty())
+        return;
+    const double least_s = off.size() > 1 ? 2100 : 2700;
+    const double by = median(off);
+    if (std::fabs(by) < least_s)
+        return;
+    report(out, "clock_wrong", where, off.size() > 1 ? 0.85 : 0.65, "The log's sun stands " + number(std::fabs(by) / 60, "min") + (by > 0 ? " late" : " early") + " against the sky of the place.", "Its clock, or the zone it was read with, is off; summer time is an hour. A shadow over half the day looks alike.", "Set the unit's clock, or import the log with another clock.");
+}
+
+// On days that the log itself shows to be clear, long after the sun stood well on the array.
+void late_start(const AuditCase& c, std::vector<AuditTrouble>& out)
+{
+    const TraceColumn* sun = c.log.log().find("irradiance") ? c.log.log().find("irradiance") : c.sun();
+    const std::size_t pump = c.loop_pump();
+    if (!sun || pump >= c.v.unit.outputs.size() || c.found.empty() || !c.log.log().has_date())
+        return;
+    const FoundSettings& f = c.found.front();
+    constexpr double good_w_m2 = 450, late_s = 3600;
+    std::map<long, double> well, first; // seconds of good sun before the first start
+    std::map<long, std::size_t> row_of;
+    for (std::size_t row = 1; row < c.log.rows(); ++row) {
+        const long day = c.log.day(row);
+        if (first.count(day) == 0 && c.log.output(pump, row) == 1) {
+            first[day] = c.log.time_s(row);
+            row_of[day] = row;
+        }
+        if (first.count(day) == 0 && sun->values[row] > good_w_m2 && !c.log.after_gap(row))
+            well[day] += c.log.time_s(row) - c.log.time_s(row - 1);
+    }
+    std::vector<TroubleStretch> late;
+    std::vector<double> azimuths;
+    for (const auto& [day, t] : first)
+        if (well.count(day) != 0 && well[day] > late_s) {
+            // The array stood cold beside the good sun: shade on it, and not a hot store or a limit.
+            const double d = c.log.reading(f.source, row_of[day] - 1) - c.log.reading(f.store, row_of[day] - 1);
+            if (d > (f.on_k ? f.on_k->value + 3 : 20.0))
+                continue;
+            late.push_back({t - well[day], t});
+            azimuths.push_back(c.sun_azimuth_deg(row_of[day]));
+        }
+    if (late.empty())
+        return;
+    char az[64];
+    const double azimuth = median(azimuths);
+    std::snprintf(az, sizeof az, "%.0f° %s of south", std::fabs(azimuth), azimuth < 0 ? "east" : "west");
+    if (AuditTrouble* t = report(out, "late_start", late, late.size() > 1 ? 0.7 : 0.5, "It starts more than an hour after the sun is good, at " + std::to_string(late.size()) + (late.size() == 1 ? " day." : " days."), std::string("Something shades the array until the sun stands ") + az + ", or a probe reads too low.", "Stand at the array then, and draw the horizon at Days."))
+        t->output = c.v.unit.outputs[pump].key;
+}
+
+} // namespace vernal::troubles
