@@ -1,3 +1,4 @@
+#include "audit_verb.h"
 #include "check_verb.h"
 #include "day_verb.h"
 #include "new_verb.h"
@@ -23,6 +24,7 @@ std::vector<std::unique_ptr<Verb>> all_verbs()
     out.push_back(std::make_unique<NewVerb>());
     out.push_back(std::make_unique<DayVerb>());
     out.push_back(std::make_unique<YearVerb>());
+    out.push_back(std::make_unique<AuditVerb>());
     out.push_back(std::make_unique<GetVerb>());
     out.push_back(std::make_unique<SetVerb>());
     out.push_back(std::make_unique<FieldsVerb>());

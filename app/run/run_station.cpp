@@ -3,6 +3,7 @@
 #include "app/shell/theme.h"
 #include "app/widgets/cursor_clock.h"
 #include "app/widgets/form.h"
+#include "audit_sheet.h"
 #include "core/wording/why.h"
 #include "difference_line.h"
 #include "disagreement_list.h"
@@ -81,11 +82,22 @@ QWidget* RunStation::make_table()
     figures_ = new FigureSheet(session_);
     difference_ = new DifferenceLine(session_);
     disagreements_ = new DisagreementList(session_);
-    column->addWidget(table_title_);
+    audits_ = new QPushButton(tr("Audit"));
+    audits_->setObjectName(QStringLiteral("showAudit"));
+    audits_->setCheckable(true);
+    audits_->setToolTip(tr("What the log shows of the unit: its settings, what is wrong, and where that is seen"));
+    audit_ = new AuditSheet(session_);
+    auto* title = new QHBoxLayout;
+    title->addWidget(table_title_, 1);
+    title->addWidget(audits_);
+    connect(audits_, &QPushButton::toggled, this, &RunStation::show_figures);
+    column->addLayout(title);
     column->addWidget(figures_, 1);
     column->addWidget(difference_);
     column->addWidget(disagreements_, 1);
+    column->addWidget(audit_, 1);
     disagreements_->hide();
+    audit_->hide();
     return card;
 }
 
@@ -117,10 +129,13 @@ void RunStation::show_figures()
     const auto& o = session_.outcome();
     if (!o)
         return;
-    const bool replay = o->is_replay();
-    table_title_->setText(replay ? o->replay->disagreements.empty() ? tr("The log and the rules agree throughout") : tr("Where the log and the rules differ: %1 times, %2 in all").arg(o->replay->disagreements.size()).arg(text(o->replay->disagree_s, Quantity::minutes, session_.units())) : tr("Figures"));
-    figures_->setVisible(!replay);
-    disagreements_->setVisible(replay);
+    const bool replay = o->is_replay(), log = session_.document().day().kind == DayKind::recorded, audit = log && audits_->isChecked();
+    audits_->setVisible(log);
+    audit_->setVisible(audit);
+    table_title_->setText(audit ? tr("What the log shows") : replay ? o->replay->disagreements.empty() ? tr("The log and the rules agree throughout") : tr("Where the log and the rules differ: %1 times, %2 in all").arg(o->replay->disagreements.size()).arg(text(o->replay->disagree_s, Quantity::minutes, session_.units()))
+                                                                    : tr("Figures"));
+    figures_->setVisible(!log);
+    disagreements_->setVisible(replay && !audit);
     disagreements_->refresh();
     figures_->refresh();
     replay ? difference_->hide() : difference_->refresh();

@@ -3,10 +3,12 @@
 #include "app/charts/day_chart.h"
 
 class QLabel;
+class QPushButton;
 class QVBoxLayout;
 
 namespace vernal {
 
+class AuditSheet;
 class DifferenceLine;
 class DisagreementList;
 class FigureSheet;
@@ -34,6 +36,8 @@ private:
     FigureSheet* figures_;
     DifferenceLine* difference_;
     DisagreementList* disagreements_;
+    AuditSheet* audit_;
+    QPushButton* audits_; // the audit in place of the list
     QLabel *why_, *at_;
 };
 

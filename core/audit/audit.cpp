@@ -19,22 +19,34 @@ const FoundSettings* found_of(const std::vector<FoundSettings>& found, std::size
     return nullptr;
 }
 
-// Heat that the stated flow carries at the mean difference, J; 0 where the job has no flow.
-double heat_of(const Variant& v, const LogView& log, const FoundSettings& f, const Disagreement& d)
+// On the array: as the log has it, else of a bright sky at that height of the sun.
+double sun_w_m2(const AuditCase& c, std::size_t row)
 {
+    if (const TraceColumn* sun = c.sun())
+        return std::isfinite(sun->values[row]) ? std::max(0.0, sun->values[row]) : 0.0;
+    const double height = c.sun_height_deg(row);
+    return std::isfinite(height) ? 1000 * std::max(0.0, std::sin(height * 0.017453292519943295)) : 500;
+}
+
+// Heat that the stated flow carries at the mean difference, J; 0 where the job has no flow.
+double heat_of(const AuditCase& c, const FoundSettings& f, const Disagreement& d)
+{
+    const Variant& v = c.v;
+    const LogView& log = c.log;
     const Arrangement& a = arrangement_of(v.loop);
     if (!a.pumped() || a.carrier == Carrier::air || a.output_of(Driver::pump) != static_cast<int>(d.output))
         return 0;
     const Fluid fluid = fluid_at(glycol_share(v.loop), 50);
     const double rate = v.loop.pump.flow_m3_s * v.loop.pump.speed * fluid.density_kg_m3 * fluid.heat_capacity_j_kgk;
+    const double full_k = v.loop.collector.area_m2 * v.loop.collector.eta0 * 1000 / std::max(1.0, rate);
     double sum = 0;
     const auto& t = log.log().time_s;
     for (auto row = static_cast<std::size_t>(std::lower_bound(t.begin(), t.end(), d.from_s) - t.begin()); row + 1 < t.size() && t[row] < d.to_s; ++row) {
         const double k = log.reading(f.source, row) - log.reading(f.store, row);
-        // What stands hot in a resting array comes once; the sun gives no more than it does at full strength.
-        const double most_k = v.loop.collector.area_m2 * v.loop.collector.eta0 * 1000 / std::max(1.0, rate);
+        // What stands hot in a resting array comes once; beyond it there is what the sun gives.
+        const double most_k = v.loop.collector.area_m2 * v.loop.collector.eta0 * sun_w_m2(c, row) / std::max(1.0, rate);
         if (std::isfinite(k) && !log.after_gap(row + 1))
-            sum += rate * std::clamp(k, -most_k, most_k) * (t[row + 1] - t[row]);
+            sum += rate * std::clamp(k, -full_k, most_k) * (t[row + 1] - t[row]);
     }
     return sum;
 }
@@ -88,17 +100,18 @@ Result<Audit> audit(const Job& job, const Variant& v, const Trace& log, std::sto
     out.cancelled = stop.stop_requested();
     if (out.cancelled)
         return out;
+    const AuditCase all{view, job, v, out.found, out.replay.get()};
     if (out.replay)
         for (const Disagreement& d : out.replay->disagreements) {
             const FoundSettings* f = found_of(out.found, d.output);
             CostedDisagreement c{d, d.to_s - d.from_s, 0, 0, cause_of(v, *out.replay, f, d)};
             if (f)
-                c.heat_j = heat_of(v, view, *f, d);
+                c.heat_j = heat_of(all, *f, d);
             if (d.recorded_on && arrangement_of(v.loop).output_of(Driver::pump) == static_cast<int>(d.output))
                 c.pump_j = v.loop.pump.power_w * c.length_s;
             out.disagreements.push_back(std::move(c));
         }
-    out.troubles = find_troubles({view, job, v, out.found, out.replay.get()});
+    out.troubles = find_troubles(all);
     return out;
 }
 

@@ -128,7 +128,7 @@ private:
             for (std::size_t i = 0; i < why_.size(); ++i) {
                 const Switching& s = out_.switchings[i];
                 if (!s.on && why_[i] != Why::time)
-                    why_[i] = std::min(s.difference_k, difference(s.row)) > on_k + 0.5 + 3 * sigma_k_ ? Why::other : Why::difference;
+                    why_[i] = std::min(s.difference_k, difference(s.row)) > on_k + 0.1 + 2 * sigma_k_ ? Why::other : Why::difference;
                 if (s.on && why_[i] != Why::time)
                     why_[i] = i > 0 && !out_.switchings[i - 1].on && why_[i - 1] == Why::other && s.difference_k > on_k + let_go_k ? Why::other : Why::difference;
             }
@@ -147,6 +147,8 @@ private:
         for (int pass = 0; pass < 2; ++pass) {
             stops_ = crossings(false);
             out_.off_k = told(setting_from(stops_, false), stops_.size());
+            if (out_.off_k && out_.on_k && out_.off_k->low > out_.on_k->high) // a stop above the start is none of the difference
+                out_.off_k.reset();
             if (!out_.off_k || pass > 0)
                 return;
             for (std::size_t i = 0; i < why_.size(); ++i)

@@ -1,0 +1,183 @@
+#include "audit_sheet.h"
+
+#include "app/shell/theme.h"
+#include "app/widgets/form.h"
+#include "core/setup/job_setup.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QListWidget>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+namespace vernal {
+
+AuditSheet::AuditSheet(Session& session, QWidget* parent) : QWidget(parent), session_(session)
+{
+    setObjectName(QStringLiteral("auditSheet"));
+    list_ = new QListWidget;
+    list_->setObjectName(QStringLiteral("auditList"));
+    list_->setAccessibleName(tr("What the log shows"));
+    list_->setWordWrap(true);
+    about_ = remark();
+    about_->setObjectName(QStringLiteral("auditAbout"));
+    take_ = new QPushButton(tr("Take these settings as a variant"));
+    take_->setObjectName(QStringLiteral("takeFound"));
+    take_->setToolTip(tr("A variant “as found” with the pair, the limit and the cut-out that the log shows, to be compared with the others"));
+    auto* foot = new QHBoxLayout;
+    foot->addWidget(take_);
+    foot->addStretch(1);
+    auto* box = new QVBoxLayout(this);
+    box->setContentsMargins(0, 0, 0, 0);
+    box->setSpacing(4);
+    box->addWidget(list_, 1);
+    box->addWidget(about_);
+    box->addLayout(foot);
+    connect(list_, &QListWidget::currentRowChanged, this, &AuditSheet::choose);
+    connect(take_, &QPushButton::clicked, this, &AuditSheet::take_found);
+    connect(&session_, &Session::outcome_changed, this, &AuditSheet::run);
+    connect(&session_, &Session::units_changed, this, &AuditSheet::show_lines);
+}
+
+void AuditSheet::showEvent(QShowEvent* e)
+{
+    QWidget::showEvent(e);
+    run();
+}
+
+void AuditSheet::run()
+{
+    const Document& d = session_.document();
+    if (!isVisible() || d.day().kind != DayKind::recorded)
+        return;
+    auto log = trace_of(d.job(), d.variant(), d.day());
+    if (!log)
+        return;
+    const bool same = audit_ && of_ == d.variant() && log_ && log_->time_s == log->time_s && (d.day().faults.empty() ? log_ == log : false);
+    if (same)
+        return;
+    of_ = d.variant();
+    log_ = log;
+    running_ = true;
+    take_->setEnabled(false);
+    const quint64 id = ++asked_;
+    thread_ = std::jthread([this, id, job = d.job(), v = of_, log](const std::stop_token& stop) {
+        auto found = vernal::audit(job, v, *log, stop);
+        QMetaObject::invokeMethod(
+            this, [this, id, found = std::move(found)] {
+                if (id == asked_)
+                    take(found);
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+void AuditSheet::take(Result<Audit> found)
+{
+    running_ = false;
+    if (!found) {
+        audit_.reset();
+        list_->clear();
+        about_->setText(qs(found.error().text()));
+    } else {
+        audit_ = std::make_shared<const Audit>(std::move(*found));
+        show_lines();
+    }
+    emit finished();
+}
+
+std::string AuditSheet::found_text(const FoundSettings& f) const
+{
+    const Units& u = session_.units();
+    const auto estimate = [&](const Estimate& e, Quantity q) { return to_text(e.value, q, u) + " (" + to_text(e.low, q, u) + " to " + to_text(e.high, q, u) + ", " + std::to_string(e.points) + (e.points == 1 ? " point)" : " points)"); };
+    std::string out = of_.unit.outputs[f.output].key + ", " + of_.probes[f.source].name + " against " + of_.probes[f.store].name + ": ";
+    std::vector<std::string> parts;
+    if (f.on_k)
+        parts.push_back("starts at " + estimate(*f.on_k, Quantity::difference));
+    if (f.off_k)
+        parts.push_back("stops at " + estimate(*f.off_k, Quantity::difference));
+    if (f.limit_c)
+        parts.push_back("obeys a limit of " + estimate(*f.limit_c, Quantity::temperature) + " at the " + of_.probes[f.limit_probe].name);
+    if (f.cut_out_c)
+        parts.push_back("cuts out at " + estimate(*f.cut_out_c, Quantity::temperature));
+    if (f.min_run_s)
+        parts.push_back("runs at least " + estimate(*f.min_run_s, Quantity::duration));
+    if (f.min_rest_s)
+        parts.push_back("rests at least " + estimate(*f.min_rest_s, Quantity::duration));
+    if (f.pair == FoundSettings::Pair::moves)
+        parts.push_back("its pair moves with the store's temperature");
+    if (f.no_latch)
+        parts.push_back("it has no latch");
+    if (parts.empty())
+        return out + "too few switchings show its settings";
+    for (std::size_t i = 0; i < parts.size(); ++i)
+        out += (i ? "; " : "") + parts[i];
+    return out + ".";
+}
+
+void AuditSheet::show_lines()
+{
+    if (!audit_)
+        return;
+    const QSignalBlocker quiet(list_);
+    list_->clear();
+    trouble_.clear();
+    const auto put = [&](const QString& text, std::size_t trouble) {
+        auto* item = new QListWidgetItem(text);
+        list_->addItem(item);
+        trouble_.push_back(trouble);
+    };
+    for (std::size_t i = 0; i < audit_->troubles.size(); ++i) {
+        const AuditTrouble& t = audit_->troubles[i];
+        put(QStringLiteral("%1 %2").arg(t.serious ? QStringLiteral("■") : QStringLiteral("●"), qs(t.what)), i);
+    }
+    for (const FoundSettings& f : audit_->found)
+        put(qs(found_text(f)), audit_->troubles.size());
+    double heat = 0, pump = 0;
+    for (const CostedDisagreement& d : audit_->disagreements) {
+        heat += d.heat_j;
+        pump += d.pump_j;
+    }
+    QStringList said;
+    if (audit_->troubles.empty())
+        said << tr("No trouble shows.");
+    if (heat > 0 || pump > 0)
+        said << tr("Where it differs from the rules: %1 of heat, %2 of pump energy.").arg(text(heat, Quantity::energy, session_.units()), text(pump, Quantity::energy, session_.units()));
+    if (!audit_->no_replay.empty())
+        said << tr("The rules could not be replayed: %1").arg(qs(audit_->no_replay));
+    about_->setText(said.join(QLatin1Char(' ')));
+    about_->setVisible(!said.isEmpty());
+    take_->setEnabled(std::any_of(audit_->found.begin(), audit_->found.end(), [](const FoundSettings& f) { return f.on_k || f.off_k || f.limit_c || f.cut_out_c; }));
+}
+
+// The first of the evidence is marked, and the cursor goes there.
+void AuditSheet::choose(int row)
+{
+    if (!audit_ || row < 0 || static_cast<std::size_t>(row) >= trouble_.size() || trouble_[static_cast<std::size_t>(row)] >= audit_->troubles.size())
+        return;
+    const AuditTrouble& t = audit_->troubles[trouble_[static_cast<std::size_t>(row)]];
+    const auto longest = std::max_element(t.evidence.begin(), t.evidence.end(), [](const TroubleStretch& a, const TroubleStretch& b) { return a.to_s - a.from_s < b.to_s - b.from_s; });
+    session_.mark(Session::Marked{longest->from_s, longest->to_s});
+    session_.set_cursor(longest->from_s);
+    QString looks;
+    if (const TroubleKind* kind = find_trouble(t.key); kind && *kind->looks_like != 0) {
+        QStringList names;
+        for (const QString& key : QString::fromUtf8(kind->looks_like).split(QLatin1Char(' ')))
+            if (const TroubleKind* other = find_trouble(key.toStdString()))
+                names << tr(other->name).toLower();
+        looks = tr(" Looks alike: %1.").arg(names.join(QStringLiteral(", ")));
+    }
+    about_->setText(tr("<b>%1 to %2, sure to %3 %.</b> %4 <b>%5</b>%6").arg(session_.time_text(t.from_s), session_.time_text(t.to_s)).arg(std::lround(100 * t.sure)).arg(qs(t.reason).toHtmlEscaped(), qs(t.test).toHtmlEscaped(), looks.toHtmlEscaped()));
+    about_->show();
+}
+
+void AuditSheet::take_found()
+{
+    if (!audit_)
+        return;
+    Document& d = session_.document();
+    d.edit(tr("Take what was found"), [&](Job& j) { j.variants.push_back(with_found(j, of_, audit_->found)); });
+    d.choose_variant(d.job().variants.size() - 1);
+}
+
+} // namespace vernal

@@ -1,0 +1,163 @@
+#include "audit_verb.h"
+
+#include "chosen_variant.h"
+
+#include "core/audit/audit.h"
+#include "core/job/ids.h"
+#include "core/job/trace_edit.h"
+#include "core/units/instant_text.h"
+#include "core/wording/disagreement.h"
+#include "files/any_log.h"
+#include "files/disk.h"
+#include "files/job_file.h"
+
+#include <nlohmann/json.hpp>
+
+#include <cmath>
+#include <ostream>
+
+namespace vernal {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+Json json_of(const std::optional<Estimate>& e)
+{
+    return e ? Json{{"value", e->value}, {"low", e->low}, {"high", e->high}, {"points", e->points}} : Json(nullptr);
+}
+
+const char* pair_key(FoundSettings::Pair p) { return p == FoundSettings::Pair::fixed ? "fixed" : p == FoundSettings::Pair::moves ? "moves"
+                                                                                                                                 : "not_told"; }
+
+Json json_of(const FoundSettings& f, const Variant& v)
+{
+    Json j{{"output", v.unit.outputs[f.output].key}, {"source", v.probes[f.source].key}, {"store", v.probes[f.store].key}, {"on_k", json_of(f.on_k)}, {"off_k", json_of(f.off_k)}, {"limit_c", json_of(f.limit_c)}, {"limit_probe", f.limit_c ? Json(v.probes[f.limit_probe].key) : Json(nullptr)}, {"cut_out_c", json_of(f.cut_out_c)}, {"min_run_s", json_of(f.min_run_s)}, {"min_rest_s", json_of(f.min_rest_s)}, {"pair", pair_key(f.pair)}, {"on_moves_k_per_k", json_of(f.on_moves)}, {"latch", !f.no_latch}};
+    j["speeds"] = f.speeds ? Json{{"least_share", f.speeds->least_share}, {"per_k", f.speeds->per_k}} : Json(nullptr);
+    Json& points = j["switchings"] = Json::array();
+    for (const Switching& s : f.switchings)
+        points.push_back({{"row", s.row}, {"on", s.on}, {"difference_k", s.difference_k}, {"store_c", s.store_c}});
+    return j;
+}
+
+Json json_of(const Audit& a, const Variant& v)
+{
+    Json j;
+    j["found"] = Json::array();
+    for (const FoundSettings& f : a.found)
+        j["found"].push_back(json_of(f, v));
+    j["disagreements"] = Json::array();
+    for (const CostedDisagreement& d : a.disagreements)
+        j["disagreements"].push_back({{"output", v.unit.outputs[d.what.output].key}, {"from", d.what.from_s}, {"to", d.what.to_s}, {"log_on", d.what.recorded_on}, {"heat_j", d.heat_j}, {"pump_j", d.pump_j}, {"cause", d.cause}});
+    j["no_replay"] = a.no_replay.empty() ? Json(nullptr) : Json(a.no_replay);
+    j["troubles"] = Json::array();
+    for (const AuditTrouble& t : a.troubles) {
+        Json at = Json::array();
+        for (const TroubleStretch& s : t.evidence)
+            at.push_back({s.from_s, s.to_s});
+        j["troubles"].push_back({{"key", t.key}, {"from", t.from_s}, {"to", t.to_s}, {"sure", t.sure}, {"serious", t.serious}, {"what", t.what}, {"reason", t.reason}, {"test", t.test}, {"looks_like", find_trouble(t.key)->looks_like}, {"evidence", std::move(at)}});
+    }
+    return j;
+}
+
+void print_found(std::ostream& out, const FoundSettings& f, const Variant& v)
+{
+    out << v.unit.outputs[f.output].key << ", " << v.probes[f.source].name << " against " << v.probes[f.store].name << "\n";
+    const auto line = [&](const char* what, const std::optional<Estimate>& e, const char* unit) {
+        if (e)
+            out << "  " << what << estimate_text(*e, unit) << "\n";
+    };
+    line("starts at   ", f.on_k, "K");
+    line("stops at    ", f.off_k, "K");
+    line("limit at    ", f.limit_c, "°C");
+    line("cut-out at  ", f.cut_out_c, "°C");
+    line("runs at least ", f.min_run_s, "s");
+    line("rests at least ", f.min_rest_s, "s");
+    if (!f.on_k && !f.off_k)
+        out << "  too few switchings show its pair\n";
+    if (f.pair == FoundSettings::Pair::moves)
+        out << "  its pair moves with the temperature: " << estimate_text(*f.on_moves, "K per K") << "\n";
+    if (f.no_latch)
+        out << "  it has no latch: start and stop are one point\n";
+}
+
+} // namespace
+
+CLI::App* AuditVerb::add_to(CLI::App& app)
+{
+    CLI::App* c = app.add_subcommand("audit", "What a real unit did, from its log: settings, disagreements, troubles; exit 1 on a serious one");
+    c->add_option("job", job_, "job file")->required();
+    c->add_option("--log", logs_, "log file; several are joined")->required();
+    c->add_option("--variant", variant_, "else the first one");
+    c->add_option("--layout", layout_, "how the log is read, as JSON; else as it looks");
+    c->add_flag("--json", json_, "for programs");
+    c->add_option("--out", out_, "writes the job with what was found as a variant of its own here");
+    return c;
+}
+
+Result<int> AuditVerb::run(const Streams& s)
+{
+    auto chosen = chosen_variant(job_, variant_);
+    if (!chosen)
+        return chosen.error();
+    Job& job = chosen->first;
+    const Variant v = job.variants[chosen->second];
+    std::optional<LogLayout> layout;
+    if (!layout_.empty()) {
+        const auto text = read_file(layout_);
+        if (!text)
+            return text.error();
+        const auto read = read_layout(*text);
+        if (!read)
+            return Error{read.error().what, layout_, read.error().remedy};
+        layout = *read;
+    }
+    std::vector<Trace> logs;
+    for (const std::string& file : logs_) {
+        const auto text = read_file(file);
+        if (!text)
+            return text.error();
+        auto log = read_any_log(*text, file, v, job.site.place, layout ? &*layout : nullptr);
+        if (!log)
+            return log.error();
+        logs.push_back(std::move(*log));
+    }
+    const auto log = logs.size() == 1 ? Result<Trace>(std::move(logs.front())) : join(logs);
+    if (!log)
+        return log.error();
+    const auto a = audit(job, v, *log);
+    if (!a)
+        return Error{a.error().what, logs_.front(), a.error().remedy};
+    if (!out_.empty()) {
+        job.variants.push_back(with_found(job, v, a->found));
+        give_ids(job, NewFrom::file);
+        if (const auto done = save_job(job, out_); !done)
+            return done.error();
+    }
+    if (json_) {
+        s.out << json_of(*a, v).dump(2) << "\n";
+        return a->serious() ? exit_serious : exit_fine;
+    }
+    for (const std::string& n : log->notes)
+        s.out << n << "\n";
+    for (const FoundSettings& f : a->found)
+        print_found(s.out, f, v);
+    if (a->found.empty())
+        s.out << "No output of a difference rule is in the log.\n";
+    const auto at = [&](double t) { return instant_text(t + log->clock_s(), true); };
+    double length = 0, heat = 0;
+    for (const CostedDisagreement& d : a->disagreements) {
+        length += d.length_s;
+        heat += d.heat_j;
+    }
+    if (!a->no_replay.empty())
+        s.out << "The rules could not be replayed: " << a->no_replay << "\n";
+    else
+        s.out << "Disagreements with the rules: " << a->disagreements.size() << ", " << to_text(length / 3600, Quantity::hours, s.units) << " in all, " << to_text(heat, Quantity::energy, s.units) << "\n";
+    for (const AuditTrouble& t : a->troubles)
+        s.out << (t.serious ? "! " : "- ") << t.what << "\n  " << at(t.from_s) << " to " << at(t.to_s) << ", sure to " << std::lround(100 * t.sure) << " %. " << t.reason << "\n  " << t.test << "\n";
+    if (a->troubles.empty())
+        s.out << "No trouble shows.\n";
+    return a->serious() ? exit_serious : exit_fine;
+}
+
+} // namespace vernal
