@@ -169,18 +169,19 @@ private:
 
     void collect()
     {
-        std::optional<std::size_t> since;
+        constexpr std::size_t unknown = static_cast<std::size_t>(-1);
+        std::size_t since = unknown; // row at which the state began
         for (std::size_t row = 1; row < log_.rows(); ++row) {
             const int was = log_.output(s_.output, row - 1), is = log_.output(s_.output, row);
             if (was < 0 || is < 0 || log_.after_gap(row)) { // what went on meanwhile is not known
-                since.reset();
+                since = unknown;
                 continue;
             }
             if (was == is)
                 continue;
             if (std::isfinite(difference(row - 1)) && !by_another_pair(row - 1)) {
                 out_.switchings.push_back({row, is == 1, difference(row - 1), log_.reading(s_.store, row - 1), log_.reading(s_.source, row - 1)});
-                lasted_.push_back(since ? log_.time_s(row) - log_.time_s(*since) : NAN);
+                lasted_.push_back(since != unknown ? log_.time_s(row) - log_.time_s(since) : NAN);
                 why_.push_back(Why::difference);
             }
             since = row;

@@ -50,7 +50,7 @@ void short_cycling(const AuditCase& c, std::vector<AuditTrouble>& out)
         std::size_t slugs = 0, limits = 0, worst = 0, of_day = 0;
         long day = -1;
         double first_s = 0;
-        std::optional<Switching> began;
+        std::size_t began = 0; // row; 0: it is off
         for (const Switching& s : f.switchings) {
             if (c.log.day(s.row) != day) {
                 day = c.log.day(s.row);
@@ -58,19 +58,19 @@ void short_cycling(const AuditCase& c, std::vector<AuditTrouble>& out)
                 of_day = 0;
             }
             if (s.on) {
-                began = s;
+                began = s.row;
                 continue;
             }
-            if (!began)
+            if (began == 0)
                 continue;
-            const double from = c.log.time_s(began->row), lasted = c.log.time_s(s.row) - from;
-            if (lasted <= short_s && lasted > 20 && from - first_s > morning_s && steady(began->row, s.row)) {
+            const double from = c.log.time_s(began), lasted = c.log.time_s(s.row) - from;
+            if (lasted <= short_s && lasted > 20 && from - first_s > morning_s && steady(began, s.row)) {
                 runs.push_back({from, c.log.time_s(s.row)});
                 slugs += lasted < 150;
                 limits += s.difference_k > on_of(f) + 0.5;
                 worst = std::max(worst, ++of_day);
             }
-            began.reset();
+            began = 0;
         }
         if (worst <= most_usual)
             continue;

@@ -419,7 +419,7 @@ std::optional<double> usual_word(std::string_view cell)
     for (const char* on : {"on", "true", "yes", "running", "run", "active"})
         if (w == on)
             return 1.0;
-    for (const char* off : {"off", "false", "no", "stopped", "stop", "idle", "inactive", "standby"})
+    for (const char* off : {"off", "false", "no", "stopped", "stop", "idle", "rest", "resting", "inactive", "standby"})
         if (w == off)
             return 0.0;
     for (const char* none : {"nan", "na", "n a", "null", "none", "err", "error", "fault", "fail", "open", "open circuit", "short", "shorted", "ol", "over", "inf", "invalid", "missing"})
@@ -463,15 +463,22 @@ void guess_columns(LogLayout& layout, std::string_view text, const std::vector<L
         LogColumn& c = layout.columns[i];
         if (c.role != LogRole::left_out || kinds[i].filled == 0)
             continue;
+        constexpr std::size_t of_a_switch = 3; // different words at most
         std::size_t words = 0, all = 0;
+        std::set<std::string> different;
         for (const auto& row : rows)
             if (i < row.size() && !trimmed(row[i]).empty()) {
                 ++all;
-                words += !is_number_cell(row[i], layout.decimal_comma) && !usual_word(row[i]);
+                if (is_number_cell(row[i], layout.decimal_comma) || usual_word(row[i]))
+                    continue;
+                ++words;
+                if (different.size() <= of_a_switch)
+                    different.insert(plain_words(row[i]));
             }
         const CellHeader parts = header_parts(c.header);
         const LogTarget* t = target_of(parts.name, targets, taken);
-        if (words * 2 > all) // sentences, names of modes
+        const bool says = words * 2 > all; // sentences, names of modes
+        if (says && (different.size() > of_a_switch || !t || t->kind != LogTarget::Kind::on_off))
             continue;
         c.role = LogRole::value;
         if (t) {

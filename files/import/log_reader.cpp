@@ -174,7 +174,9 @@ private:
         const auto when = time_of(cells);
         if (!when) {
             const std::size_t at = moment_ != none ? moment_ : date_;
-            const std::string cell = at < cells.size() ? std::string(trimmed(cells[at])) : "";
+            std::string cell = at < cells.size() ? std::string(trimmed(cells[at])) : "";
+            if (moment_ == none && clock_ < cells.size())
+                cell += ' ' + std::string(trimmed(cells[clock_]));
             trouble(csv_.line(), csv_.line(), cell.empty() ? "there is no time in this row; it was left out" : "“" + cell.substr(0, 40) + "” is not a time; the row was left out");
             return;
         }

@@ -232,6 +232,18 @@ TEST(Import, a_layout_is_written_and_reads_back_equal_and_is_known_by_its_header
     EXPECT_FALSE(read_layout("not json"));
 }
 
+TEST(Import, a_switch_in_words_of_its_own_is_a_switch_and_a_mode_is_left_out)
+{
+    const Read r = guessed("time,collector,pump,mode\n0,20,turns,summer and full of sun\n10,21,stands,winter\n20,22,turns,spring\n30,23,stands,autumn\n40,23,stands,night\n");
+    EXPECT_EQ(r.layout.columns[2].name, "P1");
+    EXPECT_EQ(r.layout.columns[3].role, LogRole::left_out);
+    ASSERT_EQ(r.layout.words.size(), 2U);
+    LogLayout said = r.layout;
+    for (auto& [word, value] : said.words)
+        value = word == "turns" ? 1 : 0;
+    EXPECT_EQ(read_as("time,collector,pump,mode\n0,20,turns,x\n10,21,stands,y\n", said)["P1"], (std::vector<double>{1, 0}));
+}
+
 TEST(Import, moments)
 {
     const auto second = [](const char* cell, TimeForm form) { const auto m = read_moment(cell, form); return m && m->day && m->second ? static_cast<double>(m->day->time_since_epoch().count()) * 86400 + *m->second : -1; };
