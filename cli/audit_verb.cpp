@@ -13,7 +13,10 @@
 
 #include <nlohmann/json.hpp>
 
+#include <algorithm>
+#include <chrono>
 #include <cmath>
+#include <cstdio>
 #include <ostream>
 
 namespace vernal {
@@ -24,6 +27,21 @@ using Json = nlohmann::ordered_json;
 Json json_of(const std::optional<Estimate>& e)
 {
     return e ? Json{{"value", e->value}, {"low", e->low}, {"high", e->high}, {"points", e->points}} : Json(nullptr);
+}
+
+std::string date_text(long day)
+{
+    const std::chrono::year_month_day d{std::chrono::sys_days{std::chrono::days{day}}};
+    char b[32];
+    std::snprintf(b, sizeof b, "%04d-%02u-%02u", static_cast<int>(d.year()), static_cast<unsigned>(d.month()), static_cast<unsigned>(d.day()));
+    return b;
+}
+
+std::string number(double x)
+{
+    char b[32];
+    std::snprintf(b, sizeof b, std::fabs(x) < 1 ? "%.3f" : "%.2f", x);
+    return b;
 }
 
 const char* pair_key(FoundSettings::Pair p) { return p == FoundSettings::Pair::fixed ? "fixed" : p == FoundSettings::Pair::moves ? "moves"
@@ -56,7 +74,30 @@ Json json_of(const Audit& a, const Variant& v)
             at.push_back({s.from_s, s.to_s});
         j["troubles"].push_back({{"key", t.key}, {"from", t.from_s}, {"to", t.to_s}, {"sure", t.sure}, {"serious", t.serious}, {"what", t.what}, {"reason", t.reason}, {"test", t.test}, {"looks_like", find_trouble(t.key)->looks_like}, {"evidence", std::move(at)}});
     }
+    j["weeks"] = Json::array();
+    for (const SeasonWeek& w : a.seasons.weeks) {
+        Json week{{"first_day", date_text(w.first_day)}};
+        for (std::size_t m = 0; m < season_measures; ++m)
+            week[season_measure(static_cast<SeasonMeasure>(m)).key] = std::isfinite(w.value[m]) ? Json(w.value[m]) : Json(nullptr);
+        j["weeks"].push_back(std::move(week));
+    }
+    j["trends"] = Json::array();
+    for (const SeasonTrend& t : a.seasons.trends)
+        j["trends"].push_back({{"measure", season_measure(t.measure).key}, {"per_30_days", t.per_30_days}, {"low", t.low}, {"high", t.high}, {"weeks", t.weeks}, {"claimed", t.claimed}, {"step", t.step ? Json{{"day", date_text(t.step->day)}, {"before", t.step->before}, {"after", t.step->after}} : Json(nullptr)}});
     return j;
+}
+
+void print_seasons(std::ostream& out, const Seasons& s)
+{
+    for (const SeasonTrend& t : s.trends) {
+        const SeasonMeasureInfo& m = season_measure(t.measure);
+        if (t.step)
+            out << m.name << ": " << number(t.step->before) << " " << m.unit << " before " << date_text(t.step->day) << ", " << number(t.step->after) << " after\n";
+        else if (t.claimed)
+            out << m.name << ": " << number(t.per_30_days) << " " << m.unit << " each 30 days (" << number(t.low) << " to " << number(t.high) << "), over " << t.weeks << " weeks\n";
+    }
+    if (!s.trends.empty() && std::none_of(s.trends.begin(), s.trends.end(), [](const SeasonTrend& t) { return t.claimed || t.step; }))
+        out << "Over " << s.weeks.size() << " weeks nothing changes that chance does not explain.\n";
 }
 
 void print_found(std::ostream& out, const FoundSettings& f, const Variant& v)
@@ -155,6 +196,7 @@ Result<int> AuditVerb::run(const Streams& s)
         s.out << "Disagreements with the rules: " << a->disagreements.size() << ", " << to_text(length / 3600, Quantity::hours, s.units) << " in all, " << to_text(heat, Quantity::energy, s.units) << "\n";
     for (const AuditTrouble& t : a->troubles)
         s.out << (t.serious ? "! " : "- ") << t.what << "\n  " << at(t.from_s) << " to " << at(t.to_s) << ", sure to " << std::lround(100 * t.sure) << " %. " << t.reason << "\n  " << t.test << "\n";
+    print_seasons(s.out, a->seasons);
     if (a->troubles.empty())
         s.out << "No trouble shows.\n";
     return a->serious() ? exit_serious : exit_fine;

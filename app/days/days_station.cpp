@@ -42,6 +42,8 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
     import_ = new ImportPage(session_);
     whole_->addWidget(make_shelf());
     whole_->addWidget(import_);
+    constexpr int least_px = 200; // a page that is not shown takes no height from the strip
+    whole_->setMinimumHeight(least_px);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->addWidget(whole_);

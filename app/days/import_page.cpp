@@ -56,7 +56,8 @@ ImportPage::ImportPage(Session& session, QWidget* parent) : QWidget(parent), ses
     setObjectName(QStringLiteral("importPage"));
     title_ = heading({}, "h1");
     table_ = new LogTable;
-    table_->setFixedHeight(34 * 2 + 26 * static_cast<int>(rows_in_table) + 50);
+    table_->setMinimumHeight(34 * 2 + 26 * 2 + 32);
+    table_->setMaximumHeight(34 * 2 + 26 * static_cast<int>(rows_in_table) + 50);
     picture_ = new LogPicture;
     troubles_ = new QListWidget;
     troubles_->setObjectName(QStringLiteral("logTroubles"));

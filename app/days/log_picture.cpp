@@ -42,7 +42,7 @@ bool is_lane(const TraceColumn& c)
 LogPicture::LogPicture(QWidget* parent) : QWidget(parent)
 {
     setObjectName(QStringLiteral("logPicture"));
-    setMinimumHeight(130);
+    setMinimumHeight(90);
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
 

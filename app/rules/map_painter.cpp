@@ -1,5 +1,7 @@
 #include "map_painter.h"
 
+#include "core/audit/audit.h"
+
 #include "app/shell/theme.h"
 #include "core/plant/passing.h"
 #include "core/sums/switching.h"
@@ -63,7 +65,50 @@ void MapPainter::paint()
     for (const MapLine& l : v_.lines)
         if (l.kind != Kind::banner)
             line(l);
+    found();
     legend();
+}
+
+// Over the job's lines, as bands as wide as their intervals, named at the left; and the
+// unit's own switching points, which the log shows.
+void MapPainter::found()
+{
+    const auto& audit = session_.audit();
+    if (!audit || v_.geometry.plain)
+        return;
+    const Theme& t = theme();
+    const QRectF a = v_.geometry.area;
+    for (const FoundSettings& f : audit->found) {
+        if (f.output != v_.output || f.source != v_.axes.source || f.store != v_.axes.store)
+            continue;
+        p_.save();
+        p_.setClipRect(a);
+        p_.setFont(text_font(12));
+        for (const auto& [e, words] : {std::pair{f.on_k, QObject::tr("found: starts at %1")}, {f.off_k, QObject::tr("found: stops at %1")}}) {
+            if (!e)
+                continue;
+            QColor band = t.caution;
+            band.setAlpha(60);
+            const double high = v_.geometry.y_at(e->high), low = v_.geometry.y_at(e->low), at = v_.geometry.y_at(e->value);
+            p_.fillRect(QRectF(a.left(), high, a.width(), std::max(1.0, low - high)), band);
+            p_.setPen(QPen(t.caution, 1.4, Qt::DotLine));
+            p_.drawLine(QPointF(a.left(), at), QPointF(a.right(), at));
+            const QString text = words.arg(vernal::text(e->value, Quantity::difference, session_.units()));
+            const QRectF box(a.left() + 4, at - 17, p_.fontMetrics().horizontalAdvance(text) + 8, 16);
+            QColor ground = t.card;
+            ground.setAlpha(215);
+            p_.fillRect(box, ground);
+            p_.setPen(t.ink);
+            p_.drawText(box, Qt::AlignCenter, text);
+        }
+        p_.setPen(QPen(t.caution, 1.4));
+        for (const Switching& s : f.switchings) {
+            p_.setBrush(s.on ? t.caution : t.card);
+            const QPointF at = v_.geometry.at(s.store_c, s.store_c + s.difference_k);
+            p_.drawPolygon(QPolygonF({at + QPointF(0, -4), at + QPointF(4, 0), at + QPointF(0, 4), at + QPointF(-4, 0)}));
+        }
+        p_.restore();
+    }
 }
 
 QColor map_colour(const MapLine& l)

@@ -38,6 +38,7 @@ private:
     void rise();
     void switches(const Outcome& o);
     void line(const MapLine& line);
+    void found(); // by the audit of a log: where the unit itself switches
     void legend();
     QString probe_name(std::size_t probe) const;
 

@@ -18,7 +18,7 @@ OperatingMap::OperatingMap(Session& session, QWidget* parent) : QWidget(parent),
     setAccessibleName(tr("Operating map: what the outputs do at each pair of temperatures"));
     setMouseTracking(true);
     setMinimumSize(300, 260);
-    for (auto signal : {&Session::outcome_changed, &Session::cursor_changed, &Session::units_changed})
+    for (auto signal : {&Session::outcome_changed, &Session::cursor_changed, &Session::units_changed, &Session::audit_changed})
         connect(&session, signal, this, qOverload<>(&QWidget::update));
     connect(&session.document(), &Document::changed, this, &OperatingMap::refresh);
     connect(&session.document(), &Document::view_changed, this, &OperatingMap::refresh);

@@ -4,6 +4,7 @@
 #include "app/widgets/form.h"
 #include "core/setup/job_setup.h"
 
+#include <QDate>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QListWidget>
@@ -11,6 +12,31 @@
 #include <QVBoxLayout>
 
 namespace vernal {
+
+namespace {
+
+QString of_measure(double x, SeasonMeasure m)
+{
+    switch (m) {
+    case SeasonMeasure::first_start_h: return qs(clock_text(x * 3600));
+    case SeasonMeasure::heat_per_sun: return QStringLiteral("%1 %").arg(100 * x, 0, 'f', 0);
+    default: return QStringLiteral("%1 %2").arg(x, 0, 'f', 1).arg(QString::fromUtf8(season_measure(m).unit)).trimmed();
+    }
+}
+
+QString season_text(const SeasonTrend& t)
+{
+    const QString name = QObject::tr(season_measure(t.measure).name);
+    if (t.step)
+        return QObject::tr("%1: %2 before %3, %4 after.").arg(name, of_measure(t.step->before, t.measure), QDate(1970, 1, 1).addDays(t.step->day).toString(QStringLiteral("d MMMM yyyy")), of_measure(t.step->after, t.measure));
+    const double times = t.measure == SeasonMeasure::first_start_h ? 60 : t.measure == SeasonMeasure::heat_per_sun ? 100
+                                                                                                                   : 1;
+    const QString unit = t.measure == SeasonMeasure::first_start_h ? QObject::tr("min") : t.measure == SeasonMeasure::heat_per_sun ? QStringLiteral("%")
+                                                                                                                                   : QString::fromUtf8(season_measure(t.measure).unit);
+    return QObject::tr("%1: %2 %3 each 30 days (%4 to %5), over %6 weeks.").arg(name).arg(times * t.per_30_days, 0, 'f', 1).arg(unit).arg(times * t.low, 0, 'f', 1).arg(times * t.high, 0, 'f', 1).arg(t.weeks);
+}
+
+} // namespace
 
 AuditSheet::AuditSheet(Session& session, QWidget* parent) : QWidget(parent), session_(session)
 {
@@ -48,14 +74,14 @@ void AuditSheet::showEvent(QShowEvent* e)
 void AuditSheet::run()
 {
     const Document& d = session_.document();
-    if (!isVisible() || d.day().kind != DayKind::recorded)
-        return;
-    auto log = trace_of(d.job(), d.variant(), d.day());
-    if (!log)
-        return;
+    constexpr std::size_t beside_rows = 200000; // so many are audited before anyone asks: the map shows what was found
+    auto log = d.day().kind == DayKind::recorded ? trace_of(d.job(), d.variant(), d.day()) : nullptr;
+    if (!log || (!isVisible() && log->time_s.size() > beside_rows))
+        return session_.set_audit(nullptr);
     const bool same = audit_ && of_ == d.variant() && log_ && log_->time_s == log->time_s && (d.day().faults.empty() ? log_ == log : false);
     if (same)
-        return;
+        return session_.set_audit(audit_);
+    session_.set_audit(nullptr);
     of_ = d.variant();
     log_ = log;
     running_ = true;
@@ -81,6 +107,7 @@ void AuditSheet::take(Result<Audit> found)
         about_->setText(qs(found.error().text()));
     } else {
         audit_ = std::make_shared<const Audit>(std::move(*found));
+        session_.set_audit(audit_);
         show_lines();
     }
     emit finished();
@@ -133,6 +160,9 @@ void AuditSheet::show_lines()
     }
     for (const FoundSettings& f : audit_->found)
         put(qs(found_text(f)), audit_->troubles.size());
+    for (const SeasonTrend& t : audit_->seasons.trends)
+        if (t.step || t.claimed)
+            put(season_text(t), audit_->troubles.size());
     double heat = 0, pump = 0;
     for (const CostedDisagreement& d : audit_->disagreements) {
         heat += d.heat_j;

@@ -111,6 +111,14 @@ std::optional<double> Session::typed_time(const QString& typed, double near_s) c
     return at;
 }
 
+void Session::set_audit(std::shared_ptr<const Audit> audit)
+{
+    if (audit == audit_)
+        return;
+    audit_ = std::move(audit);
+    emit audit_changed();
+}
+
 void Session::mark(std::optional<Marked> stretch)
 {
     if (stretch) {

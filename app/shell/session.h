@@ -7,6 +7,8 @@
 
 namespace vernal {
 
+struct Audit;
+
 class Session : public QObject {
     Q_OBJECT
 public:
@@ -34,6 +36,9 @@ public:
     };
     const std::optional<Marked>& marked() const { return marked_; }
     void mark(std::optional<Marked> stretch); // put in order, kept within what was run
+    // What the audit of the chosen day's log found, of the variant as it is; null: there is none.
+    const std::shared_ptr<const Audit>& audit() const { return audit_; }
+    void set_audit(std::shared_ptr<const Audit> audit);
     // Index into the outcome at the cursor.
     std::size_t cursor_index() const { return outcome_ ? outcome_->at(cursor_s_) : 0; }
 
@@ -47,6 +52,7 @@ signals:
     void cursor_changed();
     void units_changed();
     void marked_changed();
+    void audit_changed();
     void finding_wanted(const QString& which); // kind, line end, path: shown with its remedy tried
     void previewed(std::shared_ptr<const vernal::Outcome> outcome);
 
@@ -62,6 +68,7 @@ private:
     std::shared_ptr<const Verdict> verdict_ = std::make_shared<const Verdict>();
     double cursor_s_ = 11.2 * 3600;
     std::optional<Marked> marked_;
+    std::shared_ptr<const Audit> audit_;
 };
 
 QString qs(const std::string& s);

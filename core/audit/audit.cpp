@@ -112,6 +112,7 @@ Result<Audit> audit(const Job& job, const Variant& v, const Trace& log, std::sto
             out.disagreements.push_back(std::move(c));
         }
     out.troubles = find_troubles(all);
+    out.seasons = seasons(view, v);
     return out;
 }
 

@@ -1,6 +1,7 @@
 // What a real unit did, against what the job's rules would have done on the same readings.
 #pragma once
 
+#include "seasons.h"
 #include "trouble.h"
 
 #include <stop_token>
@@ -20,6 +21,7 @@ struct Audit {
     std::vector<FoundSettings> found;
     std::vector<CostedDisagreement> disagreements;
     std::vector<AuditTrouble> troubles;
+    Seasons seasons;
     std::shared_ptr<const ReplayResult> replay; // null: see no_replay
     std::string no_replay;                      // why the rules could not be replayed; empty: they were
     bool cancelled = false;
