@@ -63,6 +63,13 @@ Json json_of(const Audit& a, const Variant& v)
     j["found"] = Json::array();
     for (const FoundSettings& f : a.found)
         j["found"].push_back(json_of(f, v));
+    j["heating"] = Json::array();
+    for (const FoundHeating& h : a.heating) {
+        Json windows = Json::array();
+        for (const FoundHeating::Window& w : h.windows)
+            windows.push_back({{"from_h", w.from_h}, {"to_h", w.to_h}, {"days", w.days}});
+        j["heating"].push_back({{"output", v.unit.outputs[h.output].key}, {"probe", v.probes[h.probe].key}, {"on_c", json_of(h.on_c)}, {"off_c", json_of(h.off_c)}, {"windows", std::move(windows)}, {"run_h_a_day", h.run_h_a_day}, {"longest_below_60_days", h.longest_below_60_days}});
+    }
     j["disagreements"] = Json::array();
     for (const CostedDisagreement& d : a.disagreements)
         j["disagreements"].push_back({{"output", v.unit.outputs[d.what.output].key}, {"from", d.what.from_s}, {"to", d.what.to_s}, {"log_on", d.what.recorded_on}, {"heat_j", d.heat_j}, {"pump_j", d.pump_j}, {"cause", d.cause}});
@@ -85,6 +92,17 @@ Json json_of(const Audit& a, const Variant& v)
     for (const SeasonTrend& t : a.seasons.trends)
         j["trends"].push_back({{"measure", season_measure(t.measure).key}, {"per_30_days", t.per_30_days}, {"low", t.low}, {"high", t.high}, {"weeks", t.weeks}, {"claimed", t.claimed}, {"step", t.step ? Json{{"day", date_text(t.step->day)}, {"before", t.step->before}, {"after", t.step->after}} : Json(nullptr)}});
     return j;
+}
+
+void print_heating(std::ostream& out, const FoundHeating& h, const Variant& v)
+{
+    out << v.unit.outputs[h.output].key << ", heating by the " << v.probes[h.probe].name << "\n";
+    if (h.on_c)
+        out << "  on at       " << estimate_text(*h.on_c, "°C") << "\n";
+    if (h.off_c)
+        out << "  off at      " << estimate_text(*h.off_c, "°C") << "\n";
+    for (const FoundHeating::Window& w : h.windows)
+        out << "  on between  " << clock_text(w.from_h * 3600) << " and " << clock_text(w.to_h * 3600) << ", on " << w.days << (w.days == 1 ? " day\n" : " days\n");
 }
 
 void print_seasons(std::ostream& out, const Seasons& s)
@@ -182,7 +200,9 @@ Result<int> AuditVerb::run(const Streams& s)
         s.out << n << "\n";
     for (const FoundSettings& f : a->found)
         print_found(s.out, f, v);
-    if (a->found.empty())
+    for (const FoundHeating& h : a->heating)
+        print_heating(s.out, h, v);
+    if (a->found.empty() && a->heating.empty())
         s.out << "No output of a difference rule is in the log.\n";
     const auto at = [&](double t) { return instant_text(t + log->clock_s(), true); };
     double length = 0, heat = 0;

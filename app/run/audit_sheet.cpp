@@ -24,6 +24,19 @@ QString of_measure(double x, SeasonMeasure m)
     }
 }
 
+QString heating_text(const FoundHeating& h, const Variant& v, const Units& u)
+{
+    QStringList parts;
+    const auto points = [&](const Estimate& e) { return QObject::tr("%1 (%2 to %3, %n points)", nullptr, static_cast<int>(e.points)).arg(text(e.value, Quantity::temperature, u), text(e.low, Quantity::temperature, u), text(e.high, Quantity::temperature, u)); };
+    if (h.on_c)
+        parts << QObject::tr("on at %1").arg(points(*h.on_c));
+    if (h.off_c)
+        parts << QObject::tr("off at %1").arg(points(*h.off_c));
+    for (const FoundHeating::Window& w : h.windows)
+        parts << QObject::tr("on between %1 and %2").arg(qs(clock_text(w.from_h * 3600)), qs(clock_text(w.to_h * 3600)));
+    return QObject::tr("%1 heats by the %2: %3.").arg(qs(v.unit.outputs[h.output].key), qs(v.probes[h.probe].name), parts.isEmpty() ? QObject::tr("it was not switched") : parts.join(QStringLiteral("; ")));
+}
+
 QString season_text(const SeasonTrend& t)
 {
     const QString name = QObject::tr(season_measure(t.measure).name);
@@ -160,6 +173,8 @@ void AuditSheet::show_lines()
     }
     for (const FoundSettings& f : audit_->found)
         put(qs(found_text(f)), audit_->troubles.size());
+    for (const FoundHeating& h : audit_->heating)
+        put(heating_text(h, of_, session_.units()), audit_->troubles.size());
     for (const SeasonTrend& t : audit_->seasons.trends)
         if (t.step || t.claimed)
             put(season_text(t), audit_->troubles.size());

@@ -90,6 +90,7 @@ Result<Audit> audit(const Job& job, const Variant& v, const Trace& log, std::sto
         return Error{"the log has no column of the job's probes", "", "Import it with its columns named as the probes' places"};
     Audit out;
     out.found = found_settings(view, v);
+    out.heating = found_heating(view, v);
     if (auto setup = replay_setup(v); !setup) {
         out.no_replay = setup.error().text();
     } else if (auto replay = run_replay(*setup, log, nullptr, stop); !replay) {
@@ -100,7 +101,7 @@ Result<Audit> audit(const Job& job, const Variant& v, const Trace& log, std::sto
     out.cancelled = stop.stop_requested();
     if (out.cancelled)
         return out;
-    const AuditCase all{view, job, v, out.found, out.replay.get()};
+    const AuditCase all{view, job, v, out.found, out.heating, out.replay.get()};
     if (out.replay)
         for (const Disagreement& d : out.replay->disagreements) {
             const FoundSettings* f = found_of(out.found, d.output);

@@ -1,6 +1,7 @@
 // What a real unit did, against what the job's rules would have done on the same readings.
 #pragma once
 
+#include "found_heating.h"
 #include "seasons.h"
 #include "trouble.h"
 
@@ -19,6 +20,7 @@ struct CostedDisagreement {
 
 struct Audit {
     std::vector<FoundSettings> found;
+    std::vector<FoundHeating> heating;
     std::vector<CostedDisagreement> disagreements;
     std::vector<AuditTrouble> troubles;
     Seasons seasons;

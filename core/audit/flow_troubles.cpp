@@ -1,26 +1,18 @@
 // Troubles of what flows, or does not.
 #include "trouble.h"
 
+#include "few_words.h"
+
 #include "core/plant/fluid.h"
 #include "core/setup/job_setup.h"
 
 #include <algorithm>
 #include <chrono>
 #include <cmath>
-#include <cstdio>
 #include <map>
 
 namespace vernal::troubles {
 namespace {
-
-std::string number(double x, const char* unit)
-{
-    char b[48];
-    std::snprintf(b, sizeof b, "%.1f %s", x, unit);
-    return b;
-}
-
-std::string hours_text(double s) { return s < 7200 ? number(s / 60, "min") : number(s / 3600, "h"); }
 
 // Rise that the loop's flow leaves at full sun, K; infinite where the job has no flow.
 double rise_at_full_sun_k(const Variant& v)
@@ -173,7 +165,7 @@ void low_flow(const AuditCase& c, std::vector<AuditTrouble>& out)
         return;
     const double found = per_sun(ratios);
     const auto stretches = stretches_where(c.log, 600, 600, [&](std::size_t row) { return high[row] != 0; });
-    if (AuditTrouble* t = report(out, "low_flow", stretches, 0.7, "The " + probe_name(c.v, f.source) + " stays " + number(found, "K") + " per kW/m² of sun above the " + probe_name(c.v, f.store) + " while it runs.", "The job's loop leaves " + number(stated, "K") + ": less flows than it says.", "Measure the flow with a bucket or the meter; look at the strainer, the air vent and the pump's speed."))
+    if (AuditTrouble* t = report(out, "low_flow", stretches, 0.7, "The " + probe_name(c.v, f.source) + " stays " + number_text(found, "K") + " per kW/m² of sun above the " + probe_name(c.v, f.store) + " while it runs.", "The job's loop leaves " + number_text(stated, "K") + ": less flows than it says.", "Measure the flow with a bucket or the meter; look at the strainer, the air vent and the pump's speed."))
         t->output = c.v.unit.outputs[pump].key;
 }
 
@@ -202,7 +194,7 @@ void limit_reached(const AuditCase& c, std::vector<AuditTrouble>& out)
         for (const Switching& s : f.switchings)
             if (!s.on && c.log.reading(f.limit_probe, s.row - 1) > f.limit_c->low - 1.0)
                 at.push_back({c.log.time_s(s.row - 1), c.log.time_s(s.row)});
-        if (AuditTrouble* t = report(out, "limit_reached", at, 0.9, "The " + probe_name(c.v, f.limit_probe) + " reached " + number(f.limit_c->value, "°C") + " and stopped " + c.v.unit.outputs[f.output].key + " " + std::to_string(at.size()) + " times.", "The store is full; what the array gives then is lost, and it stagnates.", "Is that often? A larger store, fewer square metres in summer, or a cooler."))
+        if (AuditTrouble* t = report(out, "limit_reached", at, 0.9, "The " + probe_name(c.v, f.limit_probe) + " reached " + number_text(f.limit_c->value, "°C") + " and stopped " + c.v.unit.outputs[f.output].key + " " + std::to_string(at.size()) + " times.", "The store is full; what the array gives then is lost, and it stagnates.", "Is that often? A larger store, fewer square metres in summer, or a cooler."))
             t->output = c.v.unit.outputs[f.output].key;
     }
 }
@@ -259,7 +251,7 @@ void pressure_lost(const AuditCase& c, std::vector<AuditTrouble>& out)
                 low.push_back({times[i], times[i] + hour_s});
         }
     }
-    report(out, "pressure_lost", low, 0.85, "The gauge fell from " + number(hourly[0], "bar") + " to " + number(*std::min_element(hourly.begin(), hourly.end()), "bar") + ".", "Fluid has gone: through the relief valve after stagnation, or a leak.", "When all is cold: look under the relief valve, at joints and the vessel's precharge. Never cap a relief valve.");
+    report(out, "pressure_lost", low, 0.85, "The gauge fell from " + number_text(hourly[0], "bar") + " to " + number_text(*std::min_element(hourly.begin(), hourly.end()), "bar") + ".", "Fluid has gone: through the relief valve after stagnation, or a leak.", "When all is cold: look under the relief valve, at joints and the vessel's precharge. Never cap a relief valve.");
 }
 
 } // namespace vernal::troubles

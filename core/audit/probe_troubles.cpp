@@ -1,22 +1,14 @@
 // Troubles that show in the readings themselves.
 #include "trouble.h"
 
+#include "few_words.h"
+
 #include <algorithm>
 #include <cmath>
-#include <cstdio>
 #include <map>
 
 namespace vernal::troubles {
 namespace {
-
-double median(std::vector<double> v)
-{
-    if (v.empty())
-        return NAN;
-    const auto mid = v.begin() + static_cast<std::ptrdiff_t>(v.size() / 2);
-    std::nth_element(v.begin(), mid, v.end());
-    return *mid;
-}
 
 bool has_contact(const AuditCase& c, std::size_t probe)
 {
@@ -25,13 +17,6 @@ bool has_contact(const AuditCase& c, std::size_t probe)
         const auto keys = keys_of(copy);
         return r.enabled && std::holds_alternative<SeriesThermostat>(r.body) && std::any_of(keys.begin(), keys.end(), [&](const KeyOf& k) { return *k.key == c.v.probes[probe].key; });
     });
-}
-
-std::string number(double x, const char* unit)
-{
-    char b[48];
-    std::snprintf(b, sizeof b, "%.1f %s", x, unit);
-    return b;
 }
 
 std::vector<std::size_t> temperatures(const AuditCase& c)
@@ -124,7 +109,7 @@ void probes_swapped(const AuditCase& c, std::vector<AuditTrouble>& out)
         }
     }
     std::vector<TroubleStretch> days;
-    const double night_k = median(by_night);
+    const double night_k = median_of(by_night);
     double least = INFINITY;
     for (const auto& [day, s] : swings) {
         double a = 0, b = 0;
@@ -138,7 +123,7 @@ void probes_swapped(const AuditCase& c, std::vector<AuditTrouble>& out)
     if (!(night_k > least_k) || !std::isfinite(least))
         return;
     days.push_back({c.log.time_s(0), c.log.time_s(c.log.rows() - 1)});
-    if (AuditTrouble* t = report(out, "probes_swapped", days, 0.9, "The " + probe_name(c.v, collector) + " and the " + probe_name(c.v, store) + " seem to sit on each other's terminals.", "By night the “" + probe_name(c.v, collector) + "” is " + number(night_k, "K") + " the warmer one, and it swings less than the store over the day.", "Warm one of them by hand and see which reading climbs."))
+    if (AuditTrouble* t = report(out, "probes_swapped", days, 0.9, "The " + probe_name(c.v, collector) + " and the " + probe_name(c.v, store) + " seem to sit on each other's terminals.", "By night the “" + probe_name(c.v, collector) + "” is " + number_text(night_k, "K") + " the warmer one, and it swings less than the store over the day.", "Warm one of them by hand and see which reading climbs."))
         t->probe = c.v.probes[collector].key;
 }
 
@@ -163,11 +148,11 @@ void probe_offset(const AuditCase& c, std::vector<AuditTrouble>& out)
     std::vector<TroubleStretch> found;
     std::vector<double> by;
     for (const auto& [day, d] : nights)
-        if (const double m = median(d); d.size() >= 10 && (m > above_k || m < below_k)) {
+        if (const double m = median_of(d); d.size() >= 10 && (m > above_k || m < below_k)) {
             found.push_back(when[day]);
             by.push_back(m);
         }
-    if (AuditTrouble* t = report(out, "probe_offset", found, found.size() * 2 > nights.size() ? 0.75 : 0.6, "The " + probe_name(c.v, collector) + " stands " + number(median(by), "K") + " from the air before sunrise.", "An array at rest is as cold as the air or a few kelvin colder; warm fluid that creeps up by night looks the same.", "Hold both probes side by side in one cup."))
+    if (AuditTrouble* t = report(out, "probe_offset", found, found.size() * 2 > nights.size() ? 0.75 : 0.6, "The " + probe_name(c.v, collector) + " stands " + number_text(median_of(by), "K") + " from the air before sunrise.", "An array at rest is as cold as the air or a few kelvin colder; warm fluid that creeps up by night looks the same.", "Hold both probes side by side in one cup."))
         t->probe = c.v.probes[collector].key;
 }
 
@@ -204,7 +189,7 @@ void probe_in_sun(const AuditCase& c, std::vector<AuditTrouble>& out)
         const double r = sxy / std::sqrt(std::max(1e-12, sxx * syy)), per_1000 = 1000 * sxy / std::max(1e-9, sxx);
         if (n < 12 || r < 0.6 || per_1000 < 6)
             continue;
-        if (AuditTrouble* t = report(out, "probe_in_sun", where, 0.8, "The " + probe_name(c.v, p) + " jumps with the sun: " + number(per_1000, "K") + " at full sun.", "A store warms slowly while the sun shines; it does not follow each cloud.", "Shade the probe and its lead with a hand for a minute."))
+        if (AuditTrouble* t = report(out, "probe_in_sun", where, 0.8, "The " + probe_name(c.v, p) + " jumps with the sun: " + number_text(per_1000, "K") + " at full sun.", "A store warms slowly while the sun shines; it does not follow each cloud.", "Shade the probe and its lead with a hand for a minute."))
             t->probe = c.v.probes[p].key;
     }
 }

@@ -1,5 +1,7 @@
 #include "seasons.h"
 
+#include "few_words.h"
+
 #include "core/plant/fluid.h"
 
 #include <algorithm>
@@ -13,15 +15,6 @@ constexpr double hour_s = 3600, month_days = 30;
 constexpr std::size_t least_weeks = 5, least_of_a_side = 2;
 
 constexpr std::array<SeasonMeasureInfo, season_measures> table{{{"first_start_h", "First start", "h"}, {"run_h", "Run hours a day", "h"}, {"starts", "Starts a day", ""}, {"rise_k", "Difference while running", "K"}, {"heat_per_sun", "Heat for the sun it had", ""}, {"cold_bar", "Cold pressure", "bar"}}};
-
-double median(std::vector<double> v)
-{
-    v.erase(std::remove_if(v.begin(), v.end(), [](double x) { return !std::isfinite(x); }), v.end());
-    if (v.empty())
-        return NAN;
-    std::sort(v.begin(), v.end());
-    return v.size() % 2 == 1 ? v[v.size() / 2] : (v[v.size() / 2 - 1] + v[v.size() / 2]) / 2;
-}
 
 // Student's t for a two-sided 95 %, by degrees of freedom (Abramowitz & Stegun 26.7.5, its first terms).
 double student_95(double freedom)
@@ -191,11 +184,11 @@ private:
         put(SeasonMeasure::first_start_h, first_h);
         put(SeasonMeasure::run_h, run_s / hour_s);
         put(SeasonMeasure::starts, starts);
-        put(SeasonMeasure::rise_k, rises.size() >= 10 ? median(rises) : NAN);
+        put(SeasonMeasure::rise_k, rises.size() >= 10 ? median_of(rises) : NAN);
         constexpr double least_sun_j_m2 = 5e6; // a dull day says little of a loop
         if (sun_j_m2 > least_sun_j_m2 && rate_w_k_ > 0)
             put(SeasonMeasure::heat_per_sun, heat_j / (sun_j_m2 * v_.loop.collector.area_m2));
-        put(SeasonMeasure::cold_bar, cold.size() >= 5 ? median(cold) : NAN);
+        put(SeasonMeasure::cold_bar, cold.size() >= 5 ? median_of(cold) : NAN);
         return d;
     }
 
@@ -220,7 +213,7 @@ std::vector<SeasonWeek> weeks_of(const std::vector<SeasonDay>& days)
             std::vector<double> values;
             for (const SeasonDay* d : of)
                 values.push_back(d->value[m]);
-            w.value[m] = median(values);
+            w.value[m] = median_of(values);
             w.days[m] = static_cast<std::size_t>(std::count_if(values.begin(), values.end(), [](double x) { return std::isfinite(x); }));
         }
         out.push_back(w);

@@ -1,6 +1,8 @@
 // Troubles of settings, clock and shade.
 #include "trouble.h"
 
+#include "few_words.h"
+
 #include "core/weather/sun.h"
 
 #include <algorithm>
@@ -11,23 +13,22 @@
 namespace vernal::troubles {
 namespace {
 
-std::string number(double x, const char* unit)
-{
-    char b[48];
-    std::snprintf(b, sizeof b, "%.1f %s", x, unit);
-    return b;
-}
-
 TroubleStretch whole(const AuditCase& c) { return {c.log.time_s(0), c.log.time_s(c.log.rows() - 1)}; }
 
-double median(std::vector<double> v)
-{
-    const auto mid = v.begin() + static_cast<std::ptrdiff_t>(v.size() / 2);
-    std::nth_element(v.begin(), mid, v.end());
-    return *mid;
-}
-
 } // namespace
+
+// Warm water that no day makes hot enough.
+void not_disinfected(const AuditCase& c, std::vector<AuditTrouble>& out)
+{
+    constexpr double most_days = 7; // the safer of the periods in use; local codes may ask for every day
+    const bool tank = std::any_of(c.v.probes.begin(), c.v.probes.end(), [](const Probe& p) { return p.place == ProbePlace::tank_bottom || p.place == ProbePlace::tank_middle || p.place == ProbePlace::tank_top; });
+    for (const FoundHeating& h : c.heating)
+        if (tank && h.longest_below_60_days > most_days) {
+            if (AuditTrouble* t = report(out, "not_disinfected", {whole(c)}, 0.8, "The " + probe_name(c.v, h.coldest_probe) + " did not reach 60 °C for " + number_text(h.longest_below_60_days, "days") + ".", "Legionella grows in warm water that is not heated through.", "Heat it at the coldest stored point as often and as long as local codes ask, with tempered taps."))
+                t->output = c.v.unit.outputs[h.output].key;
+            return;
+        }
+}
 
 // A number of the job, typed on a unit that is set to the other scale.
 void unit_mix_up(const AuditCase& c, std::vector<AuditTrouble>& out)
@@ -40,7 +41,7 @@ void unit_mix_up(const AuditCase& c, std::vector<AuditTrouble>& out)
             if (const auto* l = std::get_if<StoreLimit>(&r.body); l && f.limit_c && c.v.probes[f.limit_probe].key == l->probe) {
                 const double stated = l->limit.in_celsius(), read_as_f = (stated - 32) * 5 / 9;
                 if (std::fabs(f.limit_c->value - read_as_f) < near_c && std::fabs(f.limit_c->value - stated) > 3 * near_c)
-                    report(out, "unit_mix_up", {whole(c)}, 0.9, "The limit acts at " + number(f.limit_c->value, "°C") + ": that is " + number(stated, "°F") + ".", "The job says " + number(stated, "°C") + ". The number was typed on a unit that shows °F.", "Set the unit's scale first, then every number anew.");
+                    report(out, "unit_mix_up", {whole(c)}, 0.9, "The limit acts at " + number_text(f.limit_c->value, "°C") + ": that is " + number_text(stated, "°F") + ".", "The job says " + number_text(stated, "°C") + ". The number was typed on a unit that shows °F.", "Set the unit's scale first, then every number anew.");
             }
             if (const auto d = difference_of(c.v.unit, r); d && f.on_k && r.output == c.v.unit.outputs[f.output].key) {
                 const double stated = d->on.in_kelvin();
@@ -48,7 +49,7 @@ void unit_mix_up(const AuditCase& c, std::vector<AuditTrouble>& out)
                 const bool as_f = near(stated * 5 / 9), as_c = near(stated * 9 / 5);
                 const bool off_too = !f.off_k || std::fabs(f.off_k->value - d->off.in_kelvin() * (as_f ? 5.0 / 9 : 1.8)) < 0.6 + share * d->off.in_kelvin();
                 if ((as_f || as_c) && off_too && f.on_k->points >= 5 && stated > 4)
-                    report(out, "unit_mix_up", {whole(c)}, 0.7, "It starts at " + number(f.on_k->value, "K") + " where the job says " + number(stated, "K") + (as_f ? ": five ninths of it." : ": nine fifths of it."), "The same digits in the other scale.", "Look which scale the unit is set to, and read its differences again.");
+                    report(out, "unit_mix_up", {whole(c)}, 0.7, "It starts at " + number_text(f.on_k->value, "K") + " where the job says " + number_text(stated, "K") + (as_f ? ": five ninths of it." : ": nine fifths of it."), "The same digits in the other scale.", "Look which scale the unit is set to, and read its differences again.");
                 break;
             }
         }
@@ -95,10 +96,10 @@ void clock_wrong(const AuditCase& c, std::vector<AuditTrouble>& out)
     if (off.empty())
         return;
     const double least_s = off.size() > 1 ? 2100 : 2700;
-    const double by = median(off);
+    const double by = median_of(off);
     if (std::fabs(by) < least_s)
         return;
-    report(out, "clock_wrong", where, off.size() > 1 ? 0.85 : 0.65, "The log's sun stands " + number(std::fabs(by) / 60, "min") + (by > 0 ? " late" : " early") + " against the sky of the place.", "Its clock, or the zone it was read with, is off; summer time is an hour. A shadow over half the day looks alike.", "Set the unit's clock, or import the log with another clock.");
+    report(out, "clock_wrong", where, off.size() > 1 ? 0.85 : 0.65, "The log's sun stands " + number_text(std::fabs(by) / 60, "min") + (by > 0 ? " late" : " early") + " against the sky of the place.", "Its clock, or the zone it was read with, is off; summer time is an hour. A shadow over half the day looks alike.", "Set the unit's clock, or import the log with another clock.");
 }
 
 // On days that the log itself shows to be clear, long after the sun stood well on the array.
@@ -135,7 +136,7 @@ void late_start(const AuditCase& c, std::vector<AuditTrouble>& out)
     if (late.empty())
         return;
     char az[64];
-    const double azimuth = median(azimuths);
+    const double azimuth = median_of(azimuths);
     std::snprintf(az, sizeof az, "%.0f° %s of south", std::fabs(azimuth), azimuth < 0 ? "east" : "west");
     if (AuditTrouble* t = report(out, "late_start", late, late.size() > 1 ? 0.7 : 0.5, "It starts more than an hour after the sun is good, at " + std::to_string(late.size()) + (late.size() == 1 ? " day." : " days."), std::string("Something shades the array until the sun stands ") + az + ", or a probe reads too low.", "Stand at the array then, and draw the horizon at Days."))
         t->output = c.v.unit.outputs[pump].key;

@@ -1,21 +1,13 @@
 // Troubles that show in how outputs switch.
 #include "trouble.h"
 
-#include "core/units/exact_text.h"
+#include "few_words.h"
 
 #include <algorithm>
 #include <cmath>
-#include <cstdio>
 
 namespace vernal::troubles {
 namespace {
-
-std::string hours_text(double s)
-{
-    char b[32];
-    s < 7200 ? std::snprintf(b, sizeof b, "%.0f min", s / 60) : std::snprintf(b, sizeof b, "%.1f h", s / 3600);
-    return b;
-}
 
 // Whether a rule of the variant may run this output by night.
 bool may_run_by_night(const AuditCase& c, std::size_t output)

@@ -115,6 +115,7 @@ const std::vector<TroubleKind>& trouble_kinds()
         {"late_start", "It starts late against the clear sky", false, "clock_wrong", late_start},
         {"stagnated", "The array stagnated", false, "no_rise stuck_off", stagnated},
         {"long_gaps", "The log has gaps", false, "", long_gaps},
+        {"not_disinfected", "The store is not disinfected", false, "", not_disinfected},
         {"limit_reached", "A limit is reached", false, "", limit_reached},
     };
     return table;

@@ -3,6 +3,7 @@
 
 #include "core/run/replay.h"
 #include "found.h"
+#include "found_heating.h"
 
 namespace vernal {
 
@@ -26,6 +27,7 @@ struct AuditCase {
     const Job& job;
     const Variant& v;
     const std::vector<FoundSettings>& found;
+    const std::vector<FoundHeating>& heating;
     const ReplayResult* replay; // of the variant's rules on the log; null: it cannot be replayed
     // Height of the sun at a row, degrees; NaN without a date.
     double sun_height_deg(std::size_t row) const;
@@ -70,7 +72,7 @@ using Detector = void(const AuditCase& c, std::vector<AuditTrouble>& out);
 Detector short_cycling, chattering, runs_at_night, stuck_on, stuck_off, long_gaps;        // switching_troubles.cpp
 Detector no_rise, low_flow, heat_lost_backwards, limit_reached, pressure_lost, stagnated; // flow_troubles.cpp
 Detector probe_lost, probe_stuck, probes_swapped, probe_offset, probe_in_sun;             // probe_troubles.cpp
-Detector unit_mix_up, clock_wrong, late_start;                                            // setting_troubles.cpp
+Detector not_disinfected, unit_mix_up, clock_wrong, late_start;                           // setting_troubles.cpp
 } // namespace troubles
 
 } // namespace vernal

@@ -155,6 +155,46 @@ TEST(Audit, another_pair_is_found_costed_and_taken_into_a_variant)
     EXPECT_TRUE(seen);
 }
 
+// A tank and its element, and nothing else.
+TEST(Audit, an_element_is_found_with_its_thermostat_and_its_windows)
+{
+    Job job = new_job("glycol-coil");
+    Variant& v = job.variants.front();
+    Output element;
+    element.key = "E1";
+    element.name = "Element";
+    element.drives = Drives::element;
+    v.unit.outputs.push_back(element);
+    std::mt19937 random(4);
+    std::normal_distribution<double> noise(0, 0.05);
+    Trace t;
+    t.start = "2026-03-02T00:00:00";
+    t.columns = {{"tank_top", Quantity::temperature, {}}, {"E1", Quantity::number, {}}};
+    double top = 44;
+    bool on = false;
+    for (int i = 0; i < 10 * 24 * 60; ++i) {
+        const double h = std::fmod(i / 60.0, 24), now = top + noise(random);
+        const bool window = h >= 4 && h < 8;
+        on = window && (on ? now < 55 : now < 50);
+        top += on ? 0.15 : -0.02;
+        t.time_s.push_back(60.0 * i);
+        t.columns[0].values.push_back(std::round(now * 10) / 10);
+        t.columns[1].values.push_back(on ? 2.1 : 0);
+    }
+    t.columns[1].unit = "kW";
+    const auto a = audit(job, v, t);
+    ASSERT_TRUE(a) << a.error().text();
+    ASSERT_EQ(a->heating.size(), 1U);
+    const FoundHeating& h = a->heating.front();
+    ASSERT_TRUE(h.off_c);
+    EXPECT_NEAR(h.off_c->value, 55, 0.4);
+    ASSERT_FALSE(h.windows.empty());
+    EXPECT_GE(h.windows.front().from_h, 4);
+    EXPECT_LE(h.windows.back().to_h, 8.3);
+    EXPECT_GT(h.longest_below_60_days, 9);
+    EXPECT_TRUE(std::any_of(a->troubles.begin(), a->troubles.end(), [](const AuditTrouble& x) { return x.key == "not_disinfected"; }));
+}
+
 TEST(Audit, a_contact_in_a_probes_lead_is_no_broken_probe)
 {
     TruthCase c = truth_case("glycol-coil", 5, 3);
