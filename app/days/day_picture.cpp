@@ -19,8 +19,10 @@ void paint_curve(QPainter& p, const std::vector<double>& v, double lo, double hi
 {
     if (v.size() < 2)
         return;
+    constexpr std::size_t most_points = 4000; // of a picture this small
+    const std::size_t every = v.size() / most_points + 1;
     QPolygonF line;
-    for (std::size_t i = 0; i < v.size(); ++i)
+    for (std::size_t i = 0; i < v.size(); i += every)
         if (std::isfinite(v[i]))
             line.append(QPointF(static_cast<double>(i) / static_cast<double>(v.size() - 1) * picture_size.width(), picture_size.height() - 2 - (v[i] - lo) / std::max(1e-9, hi - lo) * (picture_size.height() - above_px - 6)));
     if (fill) {

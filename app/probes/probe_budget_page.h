@@ -1,6 +1,7 @@
 // Where the pump really switches: the budget drawn around the set points.
 #pragma once
 
+#include "app/widgets/picture.h"
 #include "core/sums/switching.h"
 #include "probe_page.h"
 
@@ -8,11 +9,14 @@ namespace vernal {
 
 // Set points, real points and their width over an axis of differences, and below
 // the causes, widest first.
-class BudgetChart : public QWidget {
+class BudgetChart : public QWidget, public Picture {
     Q_OBJECT
 public:
     explicit BudgetChart(Session& session, QWidget* parent = nullptr);
     void set(const std::optional<RealPoints>& points);
+    QString picture_name() const override { return QStringLiteral("budget"); }
+    QSizeF picture_size() const override { return size(); }
+    void paint_picture(QPainter& p) override { render(&p); }
 
 protected:
     void paintEvent(QPaintEvent* e) override;

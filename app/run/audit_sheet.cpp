@@ -11,6 +11,9 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include <algorithm>
+#include <cmath>
+
 namespace vernal {
 
 namespace {
@@ -89,8 +92,12 @@ void AuditSheet::run()
     const Document& d = session_.document();
     constexpr std::size_t beside_rows = 200000; // so many are audited before anyone asks: the map shows what was found
     auto log = d.day().kind == DayKind::recorded ? trace_of(d.job(), d.variant(), d.day()) : nullptr;
-    if (!log || (!isVisible() && log->time_s.size() > beside_rows))
+    if (!log || (!isVisible() && log->time_s.size() > beside_rows)) {
+        ++asked_; // what is still worked out belongs to another day
+        running_ = false;
+        audit_.reset();
         return session_.set_audit(nullptr);
+    }
     const bool same = audit_ && of_ == d.variant() && log_ && log_->time_s == log->time_s && (d.day().faults.empty() ? log_ == log : false);
     if (same)
         return session_.set_audit(audit_);
@@ -100,7 +107,11 @@ void AuditSheet::run()
     running_ = true;
     take_->setEnabled(false);
     const quint64 id = ++asked_;
-    thread_ = std::jthread([this, id, job = d.job(), v = of_, log](const std::stop_token& stop) {
+    work_.remove_if([](const Work& w) { return w.done->load(); });
+    for (Work& w : work_)
+        w.thread.request_stop();
+    Work next{{}, std::make_shared<std::atomic<bool>>(false)};
+    next.thread = std::jthread([this, id, job = d.job(), v = of_, log, done = next.done](const std::stop_token& stop) {
         auto found = vernal::audit(job, v, *log, stop);
         QMetaObject::invokeMethod(
             this, [this, id, found = std::move(found)] {
@@ -108,7 +119,9 @@ void AuditSheet::run()
                     take(found);
             },
             Qt::QueuedConnection);
+        done->store(true);
     });
+    work_.push_back(std::move(next));
 }
 
 void AuditSheet::take(Result<Audit> found)
@@ -178,6 +191,7 @@ void AuditSheet::show_lines()
     for (const SeasonTrend& t : audit_->seasons.trends)
         if (t.step || t.claimed)
             put(season_text(t), audit_->troubles.size());
+    list_costliest();
     double heat = 0, pump = 0;
     for (const CostedDisagreement& d : audit_->disagreements) {
         heat += d.heat_j;
@@ -195,10 +209,41 @@ void AuditSheet::show_lines()
     take_->setEnabled(std::any_of(audit_->found.begin(), audit_->found.end(), [](const FoundSettings& f) { return f.on_k || f.off_k || f.limit_c || f.cut_out_c; }));
 }
 
+// Where the unit did otherwise than the rules, those that cost most heat or last longest.
+void AuditSheet::list_costliest()
+{
+    constexpr std::size_t most = 4;
+    constexpr double least_s = 300;
+    std::vector<std::size_t> order;
+    for (std::size_t i = 0; i < audit_->disagreements.size(); ++i)
+        if (audit_->disagreements[i].length_s >= least_s)
+            order.push_back(i);
+    const auto weight = [&](std::size_t i) { return std::pair(std::fabs(audit_->disagreements[i].heat_j), audit_->disagreements[i].length_s); };
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return weight(a) > weight(b); });
+    for (std::size_t k = 0; k < std::min(most, order.size()); ++k) {
+        const CostedDisagreement& d = audit_->disagreements[order[k]];
+        const QString did = d.what.recorded_on ? tr("ran where the rules rest") : tr("rested where the rules run");
+        QStringList cost;
+        if (d.heat_j != 0)
+            cost << text(d.heat_j, Quantity::energy, session_.units());
+        if (d.pump_j > 0)
+            cost << tr("%1 of pump energy").arg(text(d.pump_j, Quantity::energy, session_.units()));
+        list_->addItem(tr("%1, for %2: %3 %4%5; likely %6.").arg(session_.time_text(d.what.from_s), text(d.length_s, Quantity::minutes, session_.units()), qs(of_.unit.outputs[d.what.output].key), did, cost.isEmpty() ? QString() : tr(" (%1)").arg(cost.join(QStringLiteral(", "))), qs(d.cause)));
+        trouble_.push_back(audit_->troubles.size() + 1 + order[k]);
+    }
+}
+
 // The first of the evidence is marked, and the cursor goes there.
 void AuditSheet::choose(int row)
 {
-    if (!audit_ || row < 0 || static_cast<std::size_t>(row) >= trouble_.size() || trouble_[static_cast<std::size_t>(row)] >= audit_->troubles.size())
+    if (!audit_ || row < 0 || static_cast<std::size_t>(row) >= trouble_.size())
+        return;
+    if (const std::size_t i = trouble_[static_cast<std::size_t>(row)]; i > audit_->troubles.size()) {
+        const Disagreement& d = audit_->disagreements[i - audit_->troubles.size() - 1].what;
+        session_.mark(Session::Marked{d.from_s, d.to_s});
+        return session_.set_cursor(d.from_s);
+    }
+    if (trouble_[static_cast<std::size_t>(row)] >= audit_->troubles.size())
         return;
     const AuditTrouble& t = audit_->troubles[trouble_[static_cast<std::size_t>(row)]];
     const auto longest = std::max_element(t.evidence.begin(), t.evidence.end(), [](const TroubleStretch& a, const TroubleStretch& b) { return a.to_s - a.from_s < b.to_s - b.from_s; });

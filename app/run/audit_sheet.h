@@ -7,6 +7,8 @@
 
 #include <QWidget>
 
+#include <atomic>
+#include <list>
 #include <thread>
 
 class QLabel;
@@ -34,6 +36,7 @@ private:
     void show_lines();
     void choose(int row);
     void take_found();
+    void list_costliest();
     std::string found_text(const FoundSettings& f) const;
     Session& session_;
     QListWidget* list_;
@@ -42,10 +45,15 @@ private:
     std::shared_ptr<const Audit> audit_;
     Variant of_;                       // that was audited
     std::shared_ptr<const Trace> log_; // likewise
-    std::vector<std::size_t> trouble_; // by row of the list; beyond the end: a line of settings
+    std::vector<std::size_t> trouble_; // by row of the list: a trouble, a line of settings at their number, a disagreement beyond it
     quint64 asked_ = 0;
     bool running_ = false;
-    std::jthread thread_; // last: it ends before what it tells
+    // One that is no longer wanted ends by itself; nobody waits for it but the end of the window.
+    struct Work {
+        std::jthread thread;
+        std::shared_ptr<std::atomic<bool>> done;
+    };
+    std::list<Work> work_; // last: it ends before what it tells
 };
 
 } // namespace vernal

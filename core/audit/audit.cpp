@@ -112,8 +112,9 @@ Result<Audit> audit(const Job& job, const Variant& v, const Trace& log, std::sto
                 c.pump_j = v.loop.pump.power_w * c.length_s;
             out.disagreements.push_back(std::move(c));
         }
-    out.troubles = find_troubles(all);
+    out.troubles = find_troubles(all, stop);
     out.seasons = seasons(view, v);
+    out.cancelled = stop.stop_requested();
     return out;
 }
 

@@ -179,7 +179,7 @@ void heat_lost_backwards(const AuditCase& c, std::vector<AuditTrouble>& out)
     const std::size_t store = c.found.front().store;
     const auto stretches = stretches_where(c.log, 3600, 600, [&](std::size_t row) {
         const double h = c.log.of_day_s(row) / 3600, a = air->values[row], r = c.log.reading(collector, row);
-        return c.night(row) && (h < 5 || h > 23) && c.log.output(pump, row) == 0 && r - a > 2.5 && c.log.reading(store, row) - a > 8;
+        return c.night(row) && (h < 5 || h > 23) && c.log.output(pump, row) == 0 && r - a > 4 && c.log.reading(store, row) - a > 8;
     });
     if (AuditTrouble* t = report(out, "heat_lost_backwards", stretches, 0.7, "The array stays warm at night, " + hours_text(total_s(stretches)) + " in all, while the pump rests.", "Warm fluid rises from the store through a check valve that does not close; a probe with an offset looks the same.", "Feel the return by night: warm near the array means the valve leaks."))
         t->output = c.v.unit.outputs[pump].key;

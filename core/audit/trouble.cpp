@@ -129,10 +129,12 @@ const TroubleKind* find_trouble(const std::string& key)
     return nullptr;
 }
 
-std::vector<AuditTrouble> find_troubles(const AuditCase& c)
+std::vector<AuditTrouble> find_troubles(const AuditCase& c, std::stop_token stop)
 {
     std::vector<AuditTrouble> out;
     for (const TroubleKind& k : trouble_kinds()) {
+        if (stop.stop_requested())
+            break;
         const std::size_t before = out.size();
         k.look(c, out);
         for (std::size_t i = before; i < out.size(); ++i)

@@ -5,6 +5,8 @@
 #include "found.h"
 #include "found_heating.h"
 
+#include <stop_token>
+
 namespace vernal {
 
 struct TroubleStretch {
@@ -54,8 +56,8 @@ struct TroubleKind {
 const std::vector<TroubleKind>& trouble_kinds();
 const TroubleKind* find_trouble(const std::string& key); // nullptr: none is called so
 
-// Most serious first.
-std::vector<AuditTrouble> find_troubles(const AuditCase& c);
+// Most serious first. Stopped: those so far.
+std::vector<AuditTrouble> find_troubles(const AuditCase& c, std::stop_token stop = {});
 
 // --- for the detectors -----------------------------------------------------------
 

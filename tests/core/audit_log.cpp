@@ -3,6 +3,7 @@
 #include "core/run/coupled.h"
 #include "core/setup/fault_setup.h"
 #include "core/setup/job_setup.h"
+#include "core/setup/loop_answers.h"
 
 #include <gtest/gtest.h>
 
@@ -79,9 +80,31 @@ Trace logged(const Job& job, const Variant& v, const Day& day, const Logger& log
     return t;
 }
 
-TruthCase truth_case(const std::string& preset, unsigned seed, int days)
+const std::vector<LoopAnswers>& audited_loops()
 {
-    TruthCase out{new_job(preset), {}};
+    static const std::vector<LoopAnswers> all = [] {
+        std::vector<LoopAnswers> out;
+        for (const Arrangement& a : presets())
+            out.push_back(a.answers);
+        for (const auto& [preset, given] : std::vector<std::pair<const char*, GivenAnswers>>{
+                 {"pool", {{"transfer", "exchanger"}, {"exchanger_pumps", "two"}, {"power", "battery"}}},
+                 {"drainback", {{"transfer", "exchanger"}, {"store", "two-tanks"}}},
+                 {"dump", {{"store", "two-tanks"}, {"power", "panel"}}},
+                 {"drainback", {{"store", "slab"}, {"excess", "house"}}},
+                 {"glycol-coil", {{"backup", "heater-after"}}},
+                 {"drainback", {{"backup", "heater-after"}, {"circulation", "taps"}}},
+                 {"glycol-hx", {{"excess", "circulation"}, {"fields", "2"}}}})
+            out.push_back(*complete(given, preset));
+        return out;
+    }();
+    return all;
+}
+
+TruthCase truth_case(const std::string& preset, unsigned seed, int days) { return truth_case(preset_answers(preset), seed, days); }
+
+TruthCase truth_case(const LoopAnswers& answers, unsigned seed, int days)
+{
+    TruthCase out{new_job(answers), {}};
     out.day = out.job.days.front();
     out.day.sky.clouds = static_cast<Clouds>(seed % 4);
     out.day.sky.seed = seed * 31 + 7;

@@ -23,5 +23,9 @@ struct TruthCase {
     Day day;
 };
 TruthCase truth_case(const std::string& preset, unsigned seed, int days);
+TruthCase truth_case(const LoopAnswers& answers, unsigned seed, int days);
+
+// The presets' answers and some composed ones.
+const std::vector<LoopAnswers>& audited_loops();
 
 } // namespace vernal
