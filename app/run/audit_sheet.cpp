@@ -61,6 +61,7 @@ AuditSheet::AuditSheet(Session& session, QWidget* parent) : QWidget(parent), ses
     list_->setObjectName(QStringLiteral("auditList"));
     list_->setAccessibleName(tr("What the log shows"));
     list_->setWordWrap(true);
+    list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     about_ = remark();
     about_->setObjectName(QStringLiteral("auditAbout"));
     take_ = new QPushButton(tr("Take these settings as a variant"));
