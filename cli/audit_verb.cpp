@@ -6,7 +6,6 @@
 #include "core/job/ids.h"
 #include "core/job/trace_edit.h"
 #include "core/units/instant_text.h"
-#include "core/wording/disagreement.h"
 #include "files/any_log.h"
 #include "files/disk.h"
 #include "files/job_file.h"
@@ -50,7 +49,7 @@ const char* pair_key(FoundSettings::Pair p) { return p == FoundSettings::Pair::f
 Json json_of(const FoundSettings& f, const Variant& v)
 {
     Json j{{"output", v.unit.outputs[f.output].key}, {"source", v.probes[f.source].key}, {"store", v.probes[f.store].key}, {"on_k", json_of(f.on_k)}, {"off_k", json_of(f.off_k)}, {"limit_c", json_of(f.limit_c)}, {"limit_probe", f.limit_c ? Json(v.probes[f.limit_probe].key) : Json(nullptr)}, {"cut_out_c", json_of(f.cut_out_c)}, {"min_run_s", json_of(f.min_run_s)}, {"min_rest_s", json_of(f.min_rest_s)}, {"pair", pair_key(f.pair)}, {"on_moves_k_per_k", json_of(f.on_moves)}, {"latch", !f.no_latch}};
-    j["speeds"] = f.speeds ? Json{{"least_share", f.speeds->least_share}, {"per_k", f.speeds->per_k}} : Json(nullptr);
+    j["speeds"] = f.speeds ? Json{{"least_share", json_of(f.speeds->least_share)}, {"per_k", json_of(f.speeds->per_k)}, {"steps", f.speeds->steps}} : Json(nullptr);
     Json& points = j["switchings"] = Json::array();
     for (const Switching& s : f.switchings)
         points.push_back({{"row", s.row}, {"on", s.on}, {"difference_k", s.difference_k}, {"store_c", s.store_c}});
@@ -90,7 +89,7 @@ Json json_of(const Audit& a, const Variant& v)
     }
     j["trends"] = Json::array();
     for (const SeasonTrend& t : a.seasons.trends)
-        j["trends"].push_back({{"measure", season_measure(t.measure).key}, {"per_30_days", t.per_30_days}, {"low", t.low}, {"high", t.high}, {"weeks", t.weeks}, {"claimed", t.claimed}, {"step", t.step ? Json{{"day", date_text(t.step->day)}, {"before", t.step->before}, {"after", t.step->after}} : Json(nullptr)}});
+        j["trends"].push_back({{"measure", season_measure(t.measure).key}, {"per_30_days", t.per_30_days}, {"low", t.low}, {"high", t.high}, {"weeks", t.points}, {"claimed", t.claimed}, {"step", t.step ? Json{{"day", date_text(t.step->day)}, {"before", t.step->before}, {"after", t.step->after}} : Json(nullptr)}});
     return j;
 }
 
@@ -112,7 +111,7 @@ void print_seasons(std::ostream& out, const Seasons& s)
         if (t.step)
             out << m.name << ": " << number(t.step->before) << " " << m.unit << " before " << date_text(t.step->day) << ", " << number(t.step->after) << " after\n";
         else if (t.claimed)
-            out << m.name << ": " << number(t.per_30_days) << " " << m.unit << " each 30 days (" << number(t.low) << " to " << number(t.high) << "), over " << t.weeks << " weeks\n";
+            out << m.name << ": " << number(t.per_30_days) << " " << m.unit << " each 30 days (" << number(t.low) << " to " << number(t.high) << "), over " << t.points << " weeks\n";
     }
     if (!s.trends.empty() && std::none_of(s.trends.begin(), s.trends.end(), [](const SeasonTrend& t) { return t.claimed || t.step; }))
         out << "Over " << s.weeks.size() << " weeks nothing changes that chance does not explain.\n";
@@ -135,6 +134,8 @@ void print_found(std::ostream& out, const FoundSettings& f, const Variant& v)
         out << "  too few switchings show its pair\n";
     if (f.pair == FoundSettings::Pair::moves)
         out << "  its pair moves with the temperature: " << estimate_text(*f.on_moves, "K per K") << "\n";
+    if (f.speeds)
+        out << "  " << speeds_text(*f.speeds) << "\n";
     if (f.no_latch)
         out << "  it has no latch: start and stop are one point\n";
 }

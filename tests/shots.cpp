@@ -1,6 +1,7 @@
 // Takes the pictures in docs/screenshots from the demo job: shots FOLDER.
 // With a second word: the window at its edges.
 #include "app/days/days_station.h"
+#include "app/days/log_desk.h"
 #include "app/loop/loop_station.h"
 #include "app/loop/loop_view.h"
 #include "app/probes/probes_station.h"
@@ -164,7 +165,7 @@ bool import_page(MainWindow& w, const QString& to)
         return false;
     strange.close();
     w.show_station(3);
-    w.station<DaysStation>().import_files({strange.fileName()});
+    w.station<DaysStation>().logs().import_files({strange.fileName()});
     shot(w, to + "import.png");
     w.findChild<QPushButton*>(QStringLiteral("leaveLog"))->click();
     return strange.remove();

@@ -5,6 +5,7 @@
 #include "horizon_sheet.h"
 #include "import_page.h"
 #include "item_rows.h"
+#include "log_desk.h"
 #include "log_edit_sheet.h"
 #include "spell_rows.h"
 #include "year_sheet.h"
@@ -13,16 +14,10 @@
 #include "core/job/day_shelf.h"
 #include "core/job/field_path.h"
 #include "core/job/job_check.h"
-#include "files/csv_trace.h"
-#include "files/day_csv.h"
-#include "files/disk.h"
-#include "files/epw.h"
-#include "files/log_cells.h"
 
 #include <QComboBox>
 #include <QDate>
 #include <QDateEdit>
-#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QListWidget>
 #include <QMenu>
@@ -40,6 +35,7 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
 {
     whole_ = new QStackedWidget;
     import_ = new ImportPage(session_);
+    logs_ = new LogDesk(session_, *import_, this);
     whole_->addWidget(make_shelf());
     whole_->addWidget(import_);
     constexpr int least_px = 200; // a page that is not shown takes no height from the strip
@@ -54,8 +50,10 @@ DaysStation::DaysStation(Session& session, QWidget* parent) : QWidget(parent), s
     connect(import_, &ImportPage::left, this, back);
     connect(import_, &ImportPage::taken, this, [this, back](const std::shared_ptr<const Trace>& trace, const QString& name, const QString& said) {
         back();
-        put_log(trace, name, said);
+        logs_->put_log(trace, name, said);
     });
+    connect(logs_, &LogDesk::said, this, &DaysStation::tell);
+    connect(logs_, &LogDesk::page_wanted, this, [this] { whole_->setCurrentIndex(1); });
     connect(&session.document(), &Document::changed, this, &DaysStation::refresh);
     connect(&session.document(), &Document::view_changed, this, &DaysStation::refresh);
     connect(&session, &Session::units_changed, this, &DaysStation::refresh);
@@ -163,101 +161,6 @@ void DaysStation::add_ready(const ReadyDay& ready)
     });
     session_.document().choose_day(session_.document().job().days.size() - 1);
     tell(tr("%1. %2.").arg(tr(ready.title), tr(ready.about)));
-}
-
-namespace {
-
-constexpr std::size_t read_at_once_bytes = 2'000'000; // more is read with progress
-
-// Every column is one the program writes itself.
-bool is_ours(const Trace& trace, const Variant& v)
-{
-    return std::all_of(trace.columns.begin(), trace.columns.end(), [&](const TraceColumn& c) {
-        const bool output = std::any_of(v.unit.outputs.begin(), v.unit.outputs.end(), [&](const Output& o) { return o.key == c.name; });
-        return output || signal_quantity(c.name) || std::find(place_keys.begin(), place_keys.end(), c.name) != place_keys.end();
-    });
-}
-
-// Readings of a probe or an output: the rules are replayed on it. Else it is weather.
-bool is_replayed(const Trace& trace, const Variant& v)
-{
-    return std::any_of(trace.columns.begin(), trace.columns.end(), [&](const TraceColumn& c) {
-        const bool output = std::any_of(v.unit.outputs.begin(), v.unit.outputs.end(), [&](const Output& o) { return o.key == c.name; });
-        return output || std::find(place_keys.begin(), place_keys.end(), c.name) != place_keys.end();
-    });
-}
-
-} // namespace
-
-std::optional<Error> DaysStation::import_files(const QStringList& paths)
-{
-    std::vector<LogText> unread;
-    std::optional<Error> wrong;
-    for (const QString& path : paths)
-        if (auto problem = import_file(path, paths.size() == 1, unread))
-            wrong = problem;
-    if (wrong)
-        tell(QStringLiteral("<span style='color:%1'>■</span> %2").arg(theme().protect.name(), qs(wrong->text()).toHtmlEscaped()));
-    if (!unread.empty()) {
-        import_->open(std::move(unread));
-        whole_->setCurrentIndex(1);
-    }
-    return wrong;
-}
-
-std::optional<Error> DaysStation::import_file(const QString& path, bool alone, std::vector<LogText>& unread)
-{
-    const auto content = read_file(path.toStdString());
-    if (!content)
-        return content.error();
-    const std::string file = QFileInfo(path).fileName().toStdString();
-    if (is_epw(file)) {
-        const auto weather = read_epw(*content, file);
-        if (!weather)
-            return weather.error();
-        import_weather(*weather, file);
-        return std::nullopt;
-    }
-    if (content->find_first_not_of(" \t\r\n") == std::string::npos)
-        return Error{"the file is empty", file, "Choose a log with a row of readings"};
-    if (alone && content->size() < read_at_once_bytes)
-        if (auto trace = read_trace_csv(*content, file); trace && is_ours(*trace, session_.document().variant())) {
-            put_log(std::make_shared<const Trace>(std::move(*trace)), qs(file), {});
-            return std::nullopt;
-        }
-    bool converted = false;
-    unread.push_back({file, as_utf8(*content, converted)});
-    return std::nullopt;
-}
-
-void DaysStation::put_log(std::shared_ptr<const Trace> trace, const QString& file, const QString& said)
-{
-    QStringList notes;
-    for (const std::string& n : trace->notes)
-        notes << qs(n) + QLatin1Char('.');
-    const std::size_t rows = trace->time_s.size();
-    session_.document().edit(tr("Import a log"), [&](Job& j) {
-        const std::string name = free_trace_name(j, file.toStdString());
-        Day d = j.days[session_.document().day_index()];
-        d.id.clear();
-        d.kind = is_replayed(*trace, session_.document().variant()) ? DayKind::recorded : DayKind::generated;
-        d.name = free_name(j.days, QFileInfo(file).completeBaseName().toStdString());
-        d.trace = name;
-        j.traces[name] = std::move(trace);
-        j.days.push_back(d);
-    });
-    session_.document().choose_day(session_.document().job().days.size() - 1);
-    tell(tr("%1: %2 rows. %3").arg(file.toHtmlEscaped()).arg(rows).arg(notes.join(QLatin1Char(' '))) + QLatin1Char(' ') + said);
-}
-
-void DaysStation::import_weather(const WeatherFile& weather, const std::string& file)
-{
-    session_.document().edit(tr("Import a year's weather"), [&, like = session_.document().day_index()](Job& j) { put_weather(j, weather, file, like); });
-    session_.document().choose_day(session_.document().job().days.size() - 1);
-    QStringList notes;
-    for (const std::string& n : weather.trace.notes)
-        notes << qs(n);
-    tell(tr("%1: %2 hours of weather. The day has that of its date; the job's place is now %3, where the sun was measured. %4").arg(qs(file).toHtmlEscaped()).arg(weather.trace.time_s.size()).arg(qs(weather.name).toHtmlEscaped(), notes.join(QStringLiteral(". "))));
 }
 
 void DaysStation::tell(const QString& what)
@@ -452,41 +355,8 @@ void DaysStation::add_faults()
     keep->setObjectName("keepLog");
     keep->setProperty("look", "quiet");
     keep->setToolTip(tr("As a logger beside the unit would have recorded it, a row each half minute: to be edited, replayed and audited"));
-    connect(keep, &QPushButton::clicked, this, &DaysStation::keep_as_log);
+    connect(keep, &QPushButton::clicked, logs_, &LogDesk::keep_as_log);
     editor_->addWidget(keep, 0, Qt::AlignLeft);
-}
-
-void DaysStation::with_log(double every_s, const std::function<void(const Result<Trace>&)>& take)
-{
-    const Document& d = session_.document();
-    tell(tr("Running “%1” …").arg(qs(d.day().name).toHtmlEscaped()));
-    runner_ = std::jthread([this, every_s, take, job = d.job(), v = d.variant_index(), day = d.day_index()](const std::stop_token& stop) {
-        auto log = day_log(job, job.variants[v], job.days[day], every_s, stop);
-        QMetaObject::invokeMethod(
-            this, [take, log = std::move(log)] { take(log); }, Qt::QueuedConnection);
-    });
-}
-
-void DaysStation::keep_as_log()
-{
-    constexpr double every_s = 30;
-    with_log(every_s, [this, name = session_.document().day().name](const Result<Trace>& log) {
-        if (!log)
-            return tell(qs(log.error().text()).toHtmlEscaped());
-        put_log(std::make_shared<const Trace>(*log), qs(name + ".csv"), tr("The day as the unit would have recorded it, with its faults felt."));
-    });
-}
-
-void DaysStation::export_to(const QString& path)
-{
-    constexpr double every_s = 10;
-    const bool recorded = session_.document().day().kind == DayKind::recorded;
-    with_log(every_s, [this, path, recorded](const Result<Trace>& log) {
-        if (!log)
-            return tell(qs(log.error().text()).toHtmlEscaped());
-        const auto done = write_file_atomically(path.toStdString(), write_trace_csv(*log));
-        tell(done ? tr("%1 written: %2 rows%3.").arg(path.toHtmlEscaped()).arg(log->time_s.size()).arg(recorded ? QString() : tr(", one each ten seconds")) : qs(done.error().text()).toHtmlEscaped());
-    });
 }
 
 void DaysStation::add_log_edits()

@@ -2,8 +2,6 @@
 
 #include "app/widgets/form.h"
 
-#include <thread>
-
 class QListWidget;
 class QComboBox;
 class QCheckBox;
@@ -13,25 +11,21 @@ class QStackedWidget;
 namespace vernal {
 
 class ImportPage;
-struct LogText;
+class LogDesk;
 struct ReadyDay;
-struct WeatherFile;
 
 // The shelf of days, and the numbers of the chosen one.
 class DaysStation : public QWidget {
     Q_OBJECT
 public:
     explicit DaysStation(Session& session, QWidget* parent = nullptr);
-    // Weather and logs as the program writes them go on the shelf at once; what else is
-    // a log is shown with how it would be read. The reason when neither can be.
-    std::optional<Error> import_files(const QStringList& paths);
+    LogDesk& logs() { return *logs_; }
     ImportPage& import_page() { return *import_; }
     bool importing() const;
-    void export_to(const QString& path); // the chosen day, as CSV
 
 signals:
-    void import_wanted(); // ask for files, then import_files()
-    void export_wanted(); // ask for a file, then export_to()
+    void import_wanted(); // ask for files, then logs().import_files()
+    void export_wanted(); // ask for a file, then logs().export_to()
 
 private:
     void refresh();
@@ -44,17 +38,13 @@ private:
     void add_horizon();
     void add_ready(const ReadyDay& ready);
     QWidget* make_shelf();
-    std::optional<Error> import_file(const QString& path, bool alone, std::vector<LogText>& unread);
-    void put_log(std::shared_ptr<const Trace> trace, const QString& file, const QString& said);
-    void import_weather(const WeatherFile& weather, const std::string& file);
     void add_trace_notes();
     void add_faults();
     void add_log_edits();
-    void with_log(double every_s, const std::function<void(const Result<Trace>&)>& take);
-    void keep_as_log();
     Session& session_;
     QStackedWidget* whole_; // the shelf, or the page of an import
     ImportPage* import_;
+    LogDesk* logs_;
     QListWidget* list_;
     QVBoxLayout* editor_;
     QLabel* message_;
@@ -62,7 +52,6 @@ private:
     QString shape_;
     std::vector<Day> shown_; // what the pictures show
     Units shown_units_;
-    std::jthread runner_; // last: it ends before what it tells
 };
 
 } // namespace vernal

@@ -24,6 +24,7 @@
 namespace vernal {
 namespace {
 
+constexpr int bar_steps = 1000;
 constexpr std::size_t rows_in_table = 8, rows_in_picture = 4000;
 constexpr std::array<double, 3> word_values{NAN, 1, 0}; // as the box of a word offers them
 
@@ -75,7 +76,7 @@ ImportPage::ImportPage(Session& session, QWidget* parent) : QWidget(parent), ses
     leave_->setObjectName(QStringLiteral("leaveLog"));
     bar_ = new QProgressBar;
     bar_->setObjectName(QStringLiteral("logProgress"));
-    bar_->setRange(0, 1000);
+    bar_->setRange(0, bar_steps);
     auto* buttons = new QHBoxLayout;
     buttons->addWidget(take_);
     buttons->addWidget(again_);
@@ -117,12 +118,12 @@ ImportPage::ImportPage(Session& session, QWidget* parent) : QWidget(parent), ses
         show_layout();
     });
     connect(leave_, &QPushButton::clicked, this, [this] {
-        if (running_)
-            thread_.request_stop();
+        if (runs())
+            worker_.stop();
         else
             emit left();
     });
-    set_running(false);
+    show_running();
 }
 
 void ImportPage::build_controls(FieldSheet& sheet)
@@ -210,7 +211,7 @@ void ImportPage::change(const std::function<void(LogLayout&)>& how, bool columns
 void ImportPage::look()
 {
     const auto log = read_log(files_.front().text, files_.front().name, layout_, targets_, session_.document().job().site.place, {{}, {}, rows_in_picture});
-    take_->setEnabled(static_cast<bool>(log) && !running_);
+    take_->setEnabled(static_cast<bool>(log) && !runs());
     if (!log) {
         picture_->show_nothing();
         troubles_->clear();
@@ -254,62 +255,67 @@ LogLayout ImportPage::layout_for(const LogText& file) const
     return same;
 }
 
+ImportPage::Read ImportPage::read_all(const std::vector<LogText>& files, const std::vector<LogLayout>& layouts, const std::vector<LogTarget>& targets, const Place& place, const std::function<void(double)>& progress, const std::stop_token& stop)
+{
+    Read out{Error{}};
+    std::vector<Trace> logs;
+    for (std::size_t i = 0; i < files.size(); ++i) {
+        const LogWatch watch{[&](double share) { progress((static_cast<double>(i) + share) / static_cast<double>(files.size())); }, stop, 0};
+        auto log = read_log(files[i].text, files[i].name, layouts[i], targets, place, watch);
+        if (!log || log->stopped) {
+            out.trace = log ? Error{"stopped; nothing was changed", "", ""} : Error{log.error().what, files[i].name, log.error().remedy};
+            return out;
+        }
+        out.troubles += log->troubles.size() + log->more_troubles;
+        if (!log->troubles.empty() && out.first_trouble.empty())
+            out.first_trouble = files[i].name + ", line " + std::to_string(log->troubles.front().line) + ": " + log->troubles.front().what;
+        logs.push_back(std::move(log->trace));
+    }
+    const auto notes = logs.front().notes;
+    out.trace = logs.size() == 1 ? Result<Trace>(std::move(logs.front())) : join(logs);
+    if (out.trace && logs.size() > 1)
+        out.trace->notes.insert(out.trace->notes.begin(), notes.begin(), notes.end());
+    return out;
+}
+
 void ImportPage::run()
 {
-    set_running(true);
     std::vector<LogLayout> layouts;
     for (const LogText& f : files_)
         layouts.push_back(&f == &files_.front() ? layout_ : layout_for(f));
-    thread_ = std::jthread([this, layouts, files = files_, targets = targets_, place = session_.document().job().site.place](const std::stop_token& stop) {
-        const auto on_screen = [this](auto what) { QMetaObject::invokeMethod(this, what, Qt::QueuedConnection); };
-        std::vector<Trace> logs;
-        std::size_t troubles = 0;
-        std::string said;
-        for (std::size_t i = 0; i < files.size(); ++i) {
-            LogWatch watch{[&, last = -1](double share) mutable {
-                               const int now = static_cast<int>(1000 * (static_cast<double>(i) + share) / static_cast<double>(files.size()));
-                               if (now != std::exchange(last, now))
-                                   on_screen([this, now] { bar_->setValue(now); });
-                           },
-                stop, 0};
-            auto log = read_log(files[i].text, files[i].name, layouts[i], targets, place, watch);
-            if (!log || log->stopped)
-                return on_screen([this, e = log ? Error{"stopped; nothing was changed", "", ""} : log.error(), name = files[i].name] { take(Error{e.what, name, e.remedy}, {}); });
-            troubles += log->troubles.size() + log->more_troubles;
-            if (!log->troubles.empty() && said.empty())
-                said = files[i].name + ", line " + std::to_string(log->troubles.front().line) + ": " + log->troubles.front().what;
-            logs.push_back(std::move(log->trace));
-        }
-        auto notes = logs.front().notes;
-        auto whole = logs.size() == 1 ? Result<Trace>(std::move(logs.front())) : join(logs);
-        if (whole && logs.size() > 1)
-            whole->notes.insert(whole->notes.begin(), notes.begin(), notes.end());
-        on_screen([this, whole = std::move(whole), troubles, said] {
-            take(whole, troubles == 0 ? QString() : tr("%n places could not be read; the first: %1.", nullptr, static_cast<int>(troubles)).arg(qs(said).toHtmlEscaped()));
-        });
-    });
+    worker_.run(
+        [this, layouts, files = files_, targets = targets_, place = session_.document().job().site.place](const std::stop_token& stop) {
+            int shown = -1;
+            const auto progress = [&](double share) {
+                if (const int now = static_cast<int>(bar_steps * share); now != std::exchange(shown, now))
+                    worker_.tell([this, now] { bar_->setValue(now); });
+            };
+            return read_all(files, layouts, targets, place, progress, stop);
+        },
+        [this](Read read) { take(std::move(read)); });
+    show_running();
 }
 
-void ImportPage::set_running(bool on)
+void ImportPage::show_running()
 {
-    running_ = on;
     bar_->setValue(0);
-    bar_->setVisible(on);
-    take_->setEnabled(!on);
-    again_->setEnabled(!on);
-    leave_->setText(on ? tr("Stop") : tr("Leave it"));
+    bar_->setVisible(runs());
+    take_->setEnabled(!runs());
+    again_->setEnabled(!runs());
+    leave_->setText(runs() ? tr("Stop") : tr("Leave it"));
 }
 
-void ImportPage::take(const Result<Trace>& trace, const QString& said)
+void ImportPage::take(Read read)
 {
-    set_running(false);
-    if (!trace) {
-        said_->setText(QStringLiteral("<span style='color:%1'>■</span> %2").arg(theme().protect.name(), qs(trace.error().text()).toHtmlEscaped()));
+    show_running();
+    if (!read.trace) {
+        said_->setText(QStringLiteral("<span style='color:%1'>■</span> %2").arg(theme().protect.name(), qs(read.trace.error().text()).toHtmlEscaped()));
         return;
     }
     keep_layout(layout_);
-    emit taken(std::make_shared<const Trace>(*trace), qs(files_.front().name), said);
+    const QString name = qs(files_.front().name), said = read.troubles == 0 ? QString() : tr("%n places could not be read; the first: %1.", nullptr, static_cast<int>(read.troubles)).arg(qs(read.first_trouble).toHtmlEscaped());
     files_.clear();
+    emit taken(std::make_shared<const Trace>(std::move(*read.trace)), name, said);
 }
 
 void ImportPage::keyPressEvent(QKeyEvent* e)

@@ -3,12 +3,12 @@
 #pragma once
 
 #include "app/shell/session.h"
+#include "app/widgets/worker.h"
 #include "files/import/log_reader.h"
 
 #include <QWidget>
 
 #include <memory>
-#include <thread>
 
 class QComboBox;
 class QLabel;
@@ -33,7 +33,7 @@ class ImportPage : public QWidget {
 public:
     explicit ImportPage(Session& session, QWidget* parent = nullptr);
     void open(std::vector<LogText> files); // at least one
-    bool runs() const { return running_; }
+    bool runs() const { return worker_.runs(); }
 
 signals:
     // What was read of all files, joined; the troubles in one sentence.
@@ -44,10 +44,12 @@ protected:
     void keyPressEvent(QKeyEvent* e) override;
 
 private:
-    struct Part {
-        ImportedLog log;
-        LogLayout layout;
+    struct Read { // of all files
+        Result<Trace> trace;
+        std::size_t troubles = 0;
+        std::string first_trouble;
     };
+    static Read read_all(const std::vector<LogText>& files, const std::vector<LogLayout>& layouts, const std::vector<LogTarget>& targets, const Place& place, const std::function<void(double)>& progress, const std::stop_token& stop);
     void build_controls(FieldSheet& sheet);
     void guess();
     void show_layout();
@@ -56,8 +58,8 @@ private:
     void look();
     void list_troubles(const ImportedLog& log, const QString& of);
     void run();
-    void take(const Result<Trace>& trace, const QString& said);
-    void set_running(bool on);
+    void take(Read read);
+    void show_running();
     LogLayout layout_for(const LogText& file) const;
     Session& session_;
     std::vector<LogText> files_;
@@ -73,8 +75,7 @@ private:
     FieldSheet* words_;
     QPushButton *take_, *again_, *leave_;
     QProgressBar* bar_;
-    bool running_ = false;
-    std::jthread thread_; // last: it ends before what it tells
+    Worker worker_{*this}; // last
 };
 
 } // namespace vernal

@@ -3,6 +3,8 @@
 #include <QCryptographicHash>
 #include <QSettings>
 
+#include <algorithm>
+
 namespace vernal {
 namespace {
 

@@ -94,7 +94,7 @@ YearSheet::YearSheet(Session& session, QWidget* parent) : QWidget(parent), sessi
     box->addWidget(look_words_);
     box->addLayout(look_);
     connect(run_, &QPushButton::clicked, this, &YearSheet::run);
-    connect(stop_, &QPushButton::clicked, this, [this] { thread_.request_stop(); });
+    connect(stop_, &QPushButton::clicked, this, [this] { worker_.stop(); });
     connect(&session.document(), &Document::changed, this, &YearSheet::refresh);
     connect(&session.document(), &Document::view_changed, this, &YearSheet::refresh);
     connect(&session, &Session::units_changed, this, &YearSheet::fill);
@@ -111,27 +111,25 @@ void YearSheet::run()
 {
     const Document& d = session_.document();
     asked_ = {d.job(), d.variant_index(), d.day_index()};
-    running_ = true;
     bar_->setRange(0, 0);
+    worker_.run(
+        [this, asked = asked_](const std::stop_token& stop) {
+            return run_year(
+                asked.job, asked.job.variants[asked.variant], asked.job.days[asked.day], [&](std::size_t done, std::size_t of) {
+                    if (done % 10 == 0)
+                        worker_.tell([this, done, of] {
+                            bar_->setRange(0, static_cast<int>(of));
+                            bar_->setValue(static_cast<int>(done));
+                        });
+                },
+                stop);
+        },
+        [this](const Result<Year>& year) { take(year); });
     refresh();
-    thread_ = std::jthread([this, asked = asked_](const std::stop_token& stop) {
-        const auto on_screen = [this](auto what) { QMetaObject::invokeMethod(this, what, Qt::QueuedConnection); };
-        auto year = run_year(
-            asked.job, asked.job.variants[asked.variant], asked.job.days[asked.day], [&](std::size_t done, std::size_t of) {
-                if (done % 10 == 0)
-                    on_screen([this, done, of] {
-                        bar_->setRange(0, static_cast<int>(of));
-                        bar_->setValue(static_cast<int>(done));
-                    });
-            },
-            stop);
-        on_screen([this, year = std::move(year)] { take(year); });
-    });
 }
 
 void YearSheet::take(const Result<Year>& year)
 {
-    running_ = false;
     year_ = year && !year->cancelled ? std::make_shared<const Year>(*year) : nullptr;
     fill();
     if (!year)
@@ -143,13 +141,13 @@ void YearSheet::take(const Result<Year>& year)
 
 void YearSheet::refresh()
 {
-    run_->setEnabled(!running_ && session_.document().day().kind == DayKind::generated);
-    stop_->setVisible(running_);
-    bar_->setVisible(running_);
+    run_->setEnabled(!runs() && session_.document().day().kind == DayKind::generated);
+    stop_->setVisible(runs());
+    bar_->setVisible(runs());
     if (!isVisible())
         return;
     const Document& d = session_.document();
-    if (running_)
+    if (runs())
         return about_->setText(tr("365 days, one after the other …"));
     if (d.day().kind != DayKind::generated)
         return about_->setText(tr("Choose a generated day: a year takes its draws, its cold water and its weather file."));

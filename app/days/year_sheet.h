@@ -2,12 +2,12 @@
 #pragma once
 
 #include "app/shell/session.h"
+#include "app/widgets/worker.h"
 #include "core/study/year.h"
 
 #include <QWidget>
 
 #include <memory>
-#include <thread>
 
 class QHBoxLayout;
 class QLabel;
@@ -21,7 +21,7 @@ class YearSheet : public QWidget {
     Q_OBJECT
 public:
     explicit YearSheet(Session& session, QWidget* parent = nullptr);
-    bool runs() const { return running_; }
+    bool runs() const { return worker_.runs(); }
 
 signals:
     void finished();
@@ -47,10 +47,9 @@ private:
     QProgressBar* bar_;
     QTableWidget* table_;
     QHBoxLayout* look_;
-    bool running_ = false;
     Asked asked_;
     std::shared_ptr<const Year> year_;
-    std::jthread thread_; // last: it ends before what it tells
+    Worker worker_{*this}; // last
 };
 
 } // namespace vernal

@@ -74,15 +74,15 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QFrame(parent)
 // drags a threshold, mostly numbers in them do.
 void FindingsPanel::show_findings()
 {
-    const std::vector<Finding>& found = session_.verdict().findings;
+    const std::vector<Finding>& found = session_.findings();
     const bool same = !effect_ && glare_ == theme().glare && !found.empty() &&
-                      std::equal(found.begin(), found.end(), shown_.begin(), shown_.end(), [](const Finding& f, const Card& c) { return f.remedy.has_value() == (c.remedy != nullptr); });
+                      std::equal(found.begin(), found.end(), shown_.begin(), shown_.end(), [](const Finding& f, const Card& c) { return f.remedy.has_value() == (c.remedy != nullptr) && f.seen_s.has_value() == (c.show != nullptr); });
     count_->setText(QString::number(found.size()));
     if (!same)
         remake(found.size());
     for (std::size_t i = 0; i < found.size(); ++i) {
         if (!same)
-            shown_.push_back(make_card(found[i].remedy.has_value()));
+            shown_.push_back(make_card(found[i]));
         fill(shown_[i], found[i]);
     }
 }
@@ -111,13 +111,15 @@ void FindingsPanel::fill(Card& c, const Finding& f)
     put(c.title, QStringLiteral("<span style='color:%1'>%2 <b>%3</b></span>").arg(m.colour.name(), QString::fromUtf8(m.sign), qs(f.title).toHtmlEscaped()));
     c.title->setAccessibleName(QString::fromLatin1(severity_text(f.severity)) + ": " + qs(f.title));
     put(c.reason, qs(f.reason));
+    if (c.show)
+        *c.seen_s = *f.seen_s;
     if (!c.remedy)
         return;
     *c.remedy = *f.remedy;
     put(c.attempt, qs(f.remedy->label));
 }
 
-FindingsPanel::Card FindingsPanel::make_card(bool with_remedy)
+FindingsPanel::Card FindingsPanel::make_card(const Finding& like)
 {
     Card c;
     auto* frame = new QFrame;
@@ -133,9 +135,23 @@ FindingsPanel::Card FindingsPanel::make_card(bool with_remedy)
     box->addWidget(c.title);
     box->addWidget(c.reason);
     cards_->addWidget(frame);
-    if (with_remedy)
+    if (like.remedy)
         add_remedy(*box, c);
+    if (like.seen_s)
+        add_show(*box, c);
     return c;
+}
+
+void FindingsPanel::add_show(QVBoxLayout& box, Card& c)
+{
+    c.show = new QPushButton(tr("Show on the strip"));
+    c.show->setObjectName("showSeen");
+    c.seen_s = std::make_shared<std::pair<double, double>>();
+    box.addWidget(c.show);
+    connect(c.show, &QPushButton::clicked, this, [this, seen_s = c.seen_s] {
+        session_.mark(Session::Marked{seen_s->first, seen_s->second});
+        session_.set_cursor(seen_s->first);
+    });
 }
 
 void FindingsPanel::add_remedy(QVBoxLayout& box, Card& c)
@@ -187,7 +203,7 @@ void FindingsPanel::show_pinned(bool pinned) { pin_->setChecked(pinned); }
 
 void FindingsPanel::try_remedy(const QString& which)
 {
-    const std::vector<Finding>& found = session_.verdict().findings;
+    const std::vector<Finding>& found = session_.findings();
     for (std::size_t i = 0; i < found.size() && i < shown_.size(); ++i) {
         if (finding_key(found[i]) != which)
             continue;

@@ -33,12 +33,14 @@ private:
     struct Card {
         QLabel* title = nullptr;
         QLabel* reason = nullptr;
-        QPushButton *attempt = nullptr, *leave = nullptr;
+        QPushButton *attempt = nullptr, *leave = nullptr, *show = nullptr;
         QFrame* frame = nullptr;
-        std::shared_ptr<Remedy> remedy; // what the buttons of this card now do; none: nothing to try
+        std::shared_ptr<Remedy> remedy;                    // what the buttons of this card now do; none: nothing to try
+        std::shared_ptr<std::pair<double, double>> seen_s; // likewise
     };
     void remake(std::size_t findings);
-    Card make_card(bool with_remedy);
+    Card make_card(const Finding& like);
+    void add_show(QVBoxLayout& box, Card& c);
     void add_remedy(QVBoxLayout& box, Card& c);
     static void fill(Card& c, const Finding& f);
     void show_preview(const Outcome& o);

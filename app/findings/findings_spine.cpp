@@ -17,7 +17,7 @@ FindingsSpine::FindingsSpine(Session& session, QWidget* parent) : QAbstractButto
     setToolTip(tr("Findings (F4)"));
     connect(&session, &Session::verdict_changed, this, [this, &session] {
         counts_ = {};
-        for (const Finding& f : session.verdict().findings)
+        for (const Finding& f : session.findings())
             ++counts_[static_cast<std::size_t>(f.severity)];
         count();
     });

@@ -284,7 +284,7 @@ void LoopStation::add_fields(const QString& title)
         };
         const auto edits = rows(*sheet_, false), reported = rows(*report_, true);
         report_head_->setVisible(!reported.empty());
-        const auto& found = session_.verdict().findings; // what is said of a folded number must be seen
+        const auto& found = session_.findings(); // what is said of a folded number must be seen
         open_report(report_open_ || std::any_of(reported.begin(), reported.end(), [&](const NumberEdit* e) {
             const std::string path = part_path(part_) + "/" + e->objectName().section('.', -1).toStdString();
             return std::any_of(found.begin(), found.end(), [&](const Finding& f) { return is_at(f, path); });

@@ -7,12 +7,9 @@
 #include "core/job/field_path.h"
 #include "core/plant/parts.h"
 
-#include <QFileInfo>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QPdfWriter>
-#include <QSvgGenerator>
 
 #include <algorithm>
 #include <cmath>
@@ -201,7 +198,7 @@ void LoopView::mark_findings()
         return;
     }
     const Sheet sheet = sheet_of(arrangement());
-    for (const Finding& f : session_.verdict().findings) {
+    for (const Finding& f : session_.findings()) {
         for (Part part : arrangement().parts)
             if (const std::string path = part_path(part); !path.empty() && (is_at(f, path) || (part == Part::pump && f.at == "loop/glycol_fraction")))
                 found[path].push_back(f);
@@ -333,29 +330,6 @@ bool LoopView::paint_onto(QPaintDevice& device) const
     p.scale(s, s);
     paint_sheet(p);
     return p.end();
-}
-
-bool LoopView::write(const QString& path) const
-{
-    const QString ending = QFileInfo(path).suffix().toLower();
-    if (ending == QLatin1String("png"))
-        return image(2100).save(path);
-    if (!QFileInfo(QFileInfo(path).path()).isWritable())
-        return false;
-    if (ending == QLatin1String("pdf")) {
-        QPdfWriter pdf(path);
-        pdf.setPageOrientation(QPageLayout::Landscape);
-        return paint_onto(pdf);
-    }
-    if (ending != QLatin1String("svg"))
-        return false;
-    QSvgGenerator svg;
-    svg.setFileName(path);
-    const double wide = sheet_of(arrangement()).width;
-    svg.setSize(QSize(static_cast<int>(wide), static_cast<int>(sheet_h)));
-    svg.setViewBox(QRectF(0, 0, wide, sheet_h));
-    svg.setTitle(qs(arrangement().title));
-    return paint_onto(svg);
 }
 
 } // namespace vernal

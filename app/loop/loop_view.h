@@ -36,7 +36,6 @@ public:
     // The drawing as it stands at the cursor, without what is chosen.
     QImage image(int width_px) const;
     bool paint_onto(QPaintDevice& device) const; // fills the page; false: it cannot be painted on
-    bool write(const QString& path) const;       // .svg, .png or .pdf; false: the file cannot be written
     void paint_sheet(QPainter& p) const;         // on the sheet's own points
 
 signals:

@@ -14,15 +14,17 @@ namespace {
 // A valve board on paper is its drawing and all its valves.
 void write_drawing(LoopStation& station, const StationContext& c)
 {
-    const QString path = c.dialogs.save_file(&station, qs(c.session.document().job().title) + QStringLiteral(".svg"));
+    const QString path = c.dialogs.save_as(&station, qs(c.session.document().job().title) + QStringLiteral(".svg"), QObject::tr(picture_filter));
+    if (path.isEmpty())
+        return;
     if (station.view()->board() && path.endsWith(QStringLiteral(".pdf"), Qt::CaseInsensitive) && QFileInfo(QFileInfo(path).path()).isWritable()) {
         QPdfWriter pdf(path);
         if (!paint_valve_board(pdf, *station.view(), c.session))
             c.dialogs.tell(&station, QObject::tr("The valve board could not be written to %1.").arg(path));
         return;
     }
-    if (!path.isEmpty() && !station.view()->write(path))
-        c.dialogs.tell(&station, QObject::tr("The drawing could not be written to %1. Give a name that ends in .svg, .png or .pdf, in a folder you may write to.").arg(path));
+    if (const QString why = write_picture(*station.view(), path); !why.isEmpty())
+        c.dialogs.tell(&station, why);
 }
 
 void print_drawing(LoopStation& station, const StationContext& c)

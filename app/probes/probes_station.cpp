@@ -217,7 +217,7 @@ void ProbesStation::mark_findings()
     const auto& all = session_.document().variant().probes;
     for (int i = 0; i < list_->count() && i < static_cast<int>(all.size()); ++i) {
         std::vector<Finding> found;
-        for (const Finding& f : session_.verdict().findings)
+        for (const Finding& f : session_.findings())
             if (is_at(f, "probe/" + all[static_cast<std::size_t>(i)].id))
                 found.push_back(f);
         QWidget* over = list_->itemWidget(list_->item(i));

@@ -325,7 +325,7 @@ void Ledger::mark_findings()
             continue;
         const std::string own = "rule/" + rules[line->rule()].id;
         std::vector<Finding> found;
-        for (const Finding& f : session_.verdict().findings)
+        for (const Finding& f : session_.findings())
             if (is_at(f, own))
                 found.push_back(f);
         line->mark(found);

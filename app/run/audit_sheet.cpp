@@ -49,7 +49,7 @@ QString season_text(const SeasonTrend& t)
                                                                                                                    : 1;
     const QString unit = t.measure == SeasonMeasure::first_start_h ? QObject::tr("min") : t.measure == SeasonMeasure::heat_per_sun ? QStringLiteral("%")
                                                                                                                                    : QString::fromUtf8(season_measure(t.measure).unit);
-    return QObject::tr("%1: %2 %3 each 30 days (%4 to %5), over %6 weeks.").arg(name).arg(times * t.per_30_days, 0, 'f', 1).arg(unit).arg(times * t.low, 0, 'f', 1).arg(times * t.high, 0, 'f', 1).arg(t.weeks);
+    return QObject::tr("%1: %2 %3 each 30 days (%4 to %5), over %6 weeks.").arg(name).arg(times * t.per_30_days, 0, 'f', 1).arg(unit).arg(times * t.low, 0, 'f', 1).arg(times * t.high, 0, 'f', 1).arg(t.points);
 }
 
 } // namespace
@@ -94,8 +94,7 @@ void AuditSheet::run()
     constexpr std::size_t beside_rows = 200000; // so many are audited before anyone asks: the map shows what was found
     auto log = d.day().kind == DayKind::recorded ? trace_of(d.job(), d.variant(), d.day()) : nullptr;
     if (!log || (!isVisible() && log->time_s.size() > beside_rows)) {
-        ++asked_; // what is still worked out belongs to another day
-        running_ = false;
+        worker_.drop(); // it belongs to another day
         audit_.reset();
         return session_.set_audit(nullptr);
     }
@@ -105,29 +104,12 @@ void AuditSheet::run()
     session_.set_audit(nullptr);
     of_ = d.variant();
     log_ = log;
-    running_ = true;
     take_->setEnabled(false);
-    const quint64 id = ++asked_;
-    work_.remove_if([](const Work& w) { return w.done->load(); });
-    for (Work& w : work_)
-        w.thread.request_stop();
-    Work next{{}, std::make_shared<std::atomic<bool>>(false)};
-    next.thread = std::jthread([this, id, job = d.job(), v = of_, log, done = next.done](const std::stop_token& stop) {
-        auto found = vernal::audit(job, v, *log, stop);
-        QMetaObject::invokeMethod(
-            this, [this, id, found = std::move(found)] {
-                if (id == asked_)
-                    take(found);
-            },
-            Qt::QueuedConnection);
-        done->store(true);
-    });
-    work_.push_back(std::move(next));
+    worker_.run([job = d.job(), v = of_, log](const std::stop_token& stop) { return vernal::audit(job, v, *log, stop); }, [this](Result<Audit> found) { take(std::move(found)); });
 }
 
 void AuditSheet::take(Result<Audit> found)
 {
-    running_ = false;
     if (!found) {
         audit_.reset();
         list_->clear();
@@ -160,6 +142,8 @@ std::string AuditSheet::found_text(const FoundSettings& f) const
         parts.push_back("rests at least " + estimate(*f.min_rest_s, Quantity::duration));
     if (f.pair == FoundSettings::Pair::moves)
         parts.push_back("its pair moves with the store's temperature");
+    if (f.speeds)
+        parts.push_back(speeds_text(*f.speeds));
     if (f.no_latch)
         parts.push_back("it has no latch");
     if (parts.empty())

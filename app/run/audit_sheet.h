@@ -3,13 +3,10 @@
 #pragma once
 
 #include "app/shell/session.h"
+#include "app/widgets/worker.h"
 #include "core/audit/audit.h"
 
 #include <QWidget>
-
-#include <atomic>
-#include <list>
-#include <thread>
 
 class QLabel;
 class QListWidget;
@@ -22,7 +19,7 @@ class AuditSheet : public QWidget {
 public:
     explicit AuditSheet(Session& session, QWidget* parent = nullptr);
     const Audit* audit() const { return audit_.get(); }
-    bool runs() const { return running_; }
+    bool runs() const { return worker_.runs(); }
 
 signals:
     void finished();
@@ -46,14 +43,7 @@ private:
     Variant of_;                       // that was audited
     std::shared_ptr<const Trace> log_; // likewise
     std::vector<std::size_t> trouble_; // by row of the list: a trouble, a line of settings at their number, a disagreement beyond it
-    quint64 asked_ = 0;
-    bool running_ = false;
-    // One that is no longer wanted ends by itself; nobody waits for it but the end of the window.
-    struct Work {
-        std::jthread thread;
-        std::shared_ptr<std::atomic<bool>> done;
-    };
-    std::list<Work> work_; // last: it ends before what it tells
+    Worker worker_{*this};             // last
 };
 
 } // namespace vernal

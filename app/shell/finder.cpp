@@ -112,7 +112,7 @@ void Finder::add_jobs_own()
         all_.append({QObject::tr("Rule: %1").arg(qs(sentence(d.variant(), r, session_.units()))), {}, QString::fromUtf8(kind_of(r).title) + ' ' + QString::fromUtf8(kind_of(r).group), [go = places_.setting, path = "rule/" + r.id] { go(path); }});
     for (const Probe& p : d.variant().probes)
         all_.append({QObject::tr("Probe: %1 %2").arg(qs(p.key), qs(p.name)), {}, {}, [go = places_.setting, path = "probe/" + p.id] { go(path); }});
-    for (const Finding& f : session_.verdict().findings)
+    for (const Finding& f : session_.findings())
         all_.append({QObject::tr("Finding: %1").arg(qs(f.title)), QString::fromUtf8(severity_text(f.severity)), qs(f.reason), [go = places_.finding, which = finding_key(f)] { go(which); }});
 }
 

@@ -176,7 +176,7 @@ void JobFiles::note()
     if (!options_.remember || d.path().isEmpty() || is_demo(d.path()))
         return;
     KnownJob job{d.path(), qs(d.job().title), qs(d.job().site.name), qs(answers_text(d.variant().loop.answers)), QDateTime::currentDateTime()};
-    if (const auto& found = session_.verdict().findings; session_.settled() && !found.empty()) {
+    if (const auto& found = session_.findings(); session_.settled() && !found.empty()) {
         job.severity = static_cast<int>(found.front().severity);
         job.finding = qs(found.front().title);
     }

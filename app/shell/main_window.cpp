@@ -2,6 +2,7 @@
 
 #include "app/charts/day_chart.h"
 #include "app/days/days_station.h"
+#include "app/days/log_desk.h"
 #include "app/findings/findings_panel.h"
 #include "app/loop/loop_station.h"
 #include "app/probes/probes_station.h"
@@ -287,7 +288,7 @@ void MainWindow::import_logs(const QStringList& paths)
     if (paths.isEmpty())
         return;
     show_station(3);
-    station<DaysStation>().import_files(paths);
+    station<DaysStation>().logs().import_files(paths);
 }
 
 // Views draw the same once more in other colours; nothing is run for it.

@@ -1,5 +1,6 @@
 #include "session.h"
 
+#include "core/advice/log_findings.h"
 #include "core/units/instant_text.h"
 
 #include <QRegularExpression>
@@ -36,7 +37,7 @@ Session::Session(QObject* parent) : QObject(parent)
     connect(&runner_, &Runner::finished, this, take);
     connect(&runner_, &Runner::judged, this, [this](std::shared_ptr<const Verdict> v) {
         verdict_ = std::move(v);
-        emit verdict_changed();
+        collect_findings();
     });
     connect(&previewer_, &Runner::finished, this, &Session::previewed);
 }
@@ -117,6 +118,17 @@ void Session::set_audit(std::shared_ptr<const Audit> audit)
         return;
     audit_ = std::move(audit);
     emit audit_changed();
+    collect_findings();
+}
+
+void Session::collect_findings()
+{
+    findings_ = verdict_->findings;
+    if (audit_)
+        for (Finding& f : findings_in_log(*audit_, document_.job(), document_.variant_index(), units_))
+            findings_.push_back(std::move(f));
+    std::stable_sort(findings_.begin(), findings_.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
+    emit verdict_changed();
 }
 
 void Session::mark(std::optional<Marked> stretch)

@@ -18,7 +18,9 @@ public:
     const Units& units() const { return units_; }
     void set_units(const Units& units);
     const std::shared_ptr<const Outcome>& outcome() const { return outcome_; }
-    const Verdict& verdict() const { return *verdict_; }                                                               // may be of an earlier outcome while the newest is being judged
+    const Verdict& verdict() const { return *verdict_; } // may be of an earlier outcome while the newest is being judged
+    // The verdict's, and what the audit of the day's log shows; most serious first.
+    const std::vector<Finding>& findings() const { return findings_; }
     bool settled() const { return outcome_ && outcome_->id == asked_ && outcome_->settled && verdict_->id == asked_; } // nothing is under way
     void restyle();                                                                                                    // colours have changed: all views show the same once more
     double cursor_s() const { return cursor_s_; }
@@ -48,7 +50,7 @@ public:
 signals:
     void strip_due(); // an outcome is there: the strip paints before anything else takes it up
     void outcome_changed();
-    void verdict_changed();
+    void verdict_changed(); // or what an audit shows beside it
     void cursor_changed();
     void units_changed();
     void marked_changed();
@@ -58,6 +60,7 @@ signals:
 
 private:
     void run();
+    void collect_findings();
     RunRequest request() const;
     Document document_;
     Runner runner_, previewer_;
@@ -69,6 +72,7 @@ private:
     double cursor_s_ = 11.2 * 3600;
     std::optional<Marked> marked_;
     std::shared_ptr<const Audit> audit_;
+    std::vector<Finding> findings_;
 };
 
 QString qs(const std::string& s);

@@ -40,7 +40,7 @@ void add_command(QWidget& station, const QString& name, const QKeySequence& key,
 int station_of(const Finding& f)
 {
     const FindingKind* kind = find_kind(f.kind);
-    const Cause cause = kind ? kind->cause : Cause::rules;
+    const Cause cause = kind ? kind->cause : Cause::sight; // what a log shows is of no kind of the table
     const auto it = std::find_if(stations().begin(), stations().end(), [&](const Station& s) { return s.cause == cause; });
     return static_cast<int>(it - stations().begin());
 }

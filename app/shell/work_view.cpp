@@ -235,7 +235,7 @@ void WorkView::mark_stations()
 {
     for (QLabel* m : marks_)
         m->clear();
-    for (const Finding& f : session_.verdict().findings) {
+    for (const Finding& f : session_.findings()) {
         QLabel* mark = marks_[station_of(f)];
         if (f.severity == Severity::note || !mark->text().isEmpty())
             continue;

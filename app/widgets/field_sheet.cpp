@@ -161,7 +161,7 @@ void FieldSheet::mark_findings()
 {
     for (const Row& r : rows_) {
         std::vector<Finding> found;
-        for (const Finding& f : session_.verdict().findings)
+        for (const Finding& f : session_.findings())
             if (!path_.empty() && !r.key.empty() && is_at(f, path_ + "/" + r.key))
                 found.push_back(f);
         r.row->show_findings(session_, found);

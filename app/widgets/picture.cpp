@@ -80,7 +80,7 @@ QString write_picture(Picture& picture, const QString& path)
     if (ending == QLatin1String("png"))
         return image_of(picture, 2).save(path) ? QString() : unwritten;
     if (ending != QLatin1String("svg") && ending != QLatin1String("pdf"))
-        return QObject::tr("A picture is saved as .svg, .png or .pdf; “.%1” is none of them.").arg(ending);
+        return QObject::tr("%1 was not written: a picture is saved as .svg, .png or .pdf.").arg(path);
     if (!QFileInfo(QFileInfo(path).absolutePath()).isWritable())
         return unwritten;
     if (ending == QLatin1String("pdf")) {

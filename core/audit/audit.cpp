@@ -1,12 +1,14 @@
 #include "audit.h"
 
+#include "stated.h"
+
 #include "core/job/job_check.h"
-#include "core/plant/fluid.h"
 #include "core/setup/job_setup.h"
 
 #include <algorithm>
 #include <cmath>
 #include <cstdio>
+#include <numbers>
 
 namespace vernal {
 namespace {
@@ -22,10 +24,10 @@ const FoundSettings* found_of(const std::vector<FoundSettings>& found, std::size
 // On the array: as the log has it, else of a bright sky at that height of the sun.
 double sun_w_m2(const AuditCase& c, std::size_t row)
 {
-    if (const TraceColumn* sun = c.sun())
+    if (const TraceColumn* sun = c.log.sun())
         return std::isfinite(sun->values[row]) ? std::max(0.0, sun->values[row]) : 0.0;
     const double height = c.sun_height_deg(row);
-    return std::isfinite(height) ? 1000 * std::max(0.0, std::sin(height * 0.017453292519943295)) : 500;
+    return std::isfinite(height) ? 1000 * std::max(0.0, std::sin(height * std::numbers::pi / 180)) : 500;
 }
 
 // Heat that the stated flow carries at the mean difference, J; 0 where the job has no flow.
@@ -33,18 +35,15 @@ double heat_of(const AuditCase& c, const FoundSettings& f, const Disagreement& d
 {
     const Variant& v = c.v;
     const LogView& log = c.log;
-    const Arrangement& a = arrangement_of(v.loop);
-    if (!a.pumped() || a.carrier == Carrier::air || a.output_of(Driver::pump) != static_cast<int>(d.output))
+    const double rate = stated_rate_w_k(v), full_k = rise_at_full_sun_k(v);
+    if (rate <= 0 || arrangement_of(v.loop).output_of(Driver::pump) != static_cast<int>(d.output))
         return 0;
-    const Fluid fluid = fluid_at(glycol_share(v.loop), 50);
-    const double rate = v.loop.pump.flow_m3_s * v.loop.pump.speed * fluid.density_kg_m3 * fluid.heat_capacity_j_kgk;
-    const double full_k = v.loop.collector.area_m2 * v.loop.collector.eta0 * 1000 / std::max(1.0, rate);
     double sum = 0;
     const auto& t = log.log().time_s;
     for (auto row = static_cast<std::size_t>(std::lower_bound(t.begin(), t.end(), d.from_s) - t.begin()); row + 1 < t.size() && t[row] < d.to_s; ++row) {
         const double k = log.reading(f.source, row) - log.reading(f.store, row);
         // What stands hot in a resting array comes once; beyond it there is what the sun gives.
-        const double most_k = v.loop.collector.area_m2 * v.loop.collector.eta0 * sun_w_m2(c, row) / std::max(1.0, rate);
+        const double most_k = full_k * sun_w_m2(c, row) / 1000;
         if (std::isfinite(k) && !log.after_gap(row + 1))
             sum += rate * std::clamp(k, -full_k, most_k) * (t[row + 1] - t[row]);
     }
@@ -57,15 +56,12 @@ std::string cause_of(const Variant& v, const ReplayResult& r, const FoundSetting
         return "what the unit remembered from before the log is not in it";
     if (d.priority == Priority::fault)
         return "a probe without a valid reading";
-    if (f && f->on_k && d.recorded_on) {
-        for (const Rule& rule : v.unit.rules)
-            if (const auto pair = difference_of(v.unit, rule); pair && rule.enabled && rule.output == v.unit.outputs[d.output].key && (pair->on.in_kelvin() > f->on_k->high || (f->off_k && pair->off.in_kelvin() > f->off_k->high)))
-                return "the unit starts or stops at a smaller difference than the job says";
-    } else if (f && f->on_k) {
-        for (const Rule& rule : v.unit.rules)
-            if (const auto pair = difference_of(v.unit, rule); pair && rule.enabled && rule.output == v.unit.outputs[d.output].key && (pair->on.in_kelvin() < f->on_k->low || (f->off_k && pair->off.in_kelvin() < f->off_k->low)))
-                return "the unit starts or stops at a larger difference than the job says";
-    }
+    if (f && f->on_k)
+        for (const DifferencePair& p : difference_pairs(v, d.output)) {
+            const bool smaller = p.on_k > f->on_k->high || (f->off_k && p.off_k > f->off_k->high), larger = p.on_k < f->on_k->low || (f->off_k && p.off_k < f->off_k->low);
+            if (d.recorded_on ? smaller : larger)
+                return d.recorded_on ? "the unit starts or stops at a smaller difference than the job says" : "the unit starts or stops at a larger difference than the job says";
+        }
     if (d.to_s - d.from_s <= 2.5 * r.interval_s)
         return "between two rows of the log";
     return d.recorded_on ? "a hand switch, a bypass or a rule the job lacks" : "a hand switch, a limit or a protection the job lacks";
@@ -118,24 +114,29 @@ Result<Audit> audit(const Job& job, const Variant& v, const Trace& log, std::sto
     return out;
 }
 
+void take_found(Variant& v, const FoundSettings& f)
+{
+    for (Rule& r : v.unit.rules) {
+        const bool own = r.output == v.unit.outputs[f.output].key;
+        if (const auto d = difference_of(v.unit, r); d && own && d->source == v.probes[f.source].key && d->store == v.probes[f.store].key) {
+            const double on = f.on_k ? std::round(f.on_k->value * 10) / 10 : d->on.in_kelvin(), off = f.off_k ? std::round(f.off_k->value * 10) / 10 : d->off.in_kelvin();
+            if (on > 0)
+                set_difference(v.unit, r, TempDiff::kelvin(on), TempDiff::kelvin(std::min(off, on)));
+        }
+        if (auto* l = std::get_if<StoreLimit>(&r.body); l && own && f.limit_c && l->probe == v.probes[f.limit_probe].key)
+            l->limit = Temperature::celsius(std::round(f.limit_c->value * 2) / 2 + l->allowance.in_kelvin());
+        if (auto* c = std::get_if<CutOut>(&r.body); c && own && f.cut_out_c)
+            c->limit = Temperature::celsius(std::round(f.cut_out_c->value));
+    }
+}
+
 Variant with_found(const Job& job, const Variant& v, const std::vector<FoundSettings>& found)
 {
     Variant out = v;
     out.id.clear();
     out.name = free_name(job.variants, "as found");
     for (const FoundSettings& f : found)
-        for (Rule& r : out.unit.rules) {
-            const bool own = r.output == v.unit.outputs[f.output].key;
-            if (const auto d = difference_of(out.unit, r); d && own && d->source == v.probes[f.source].key && d->store == v.probes[f.store].key) {
-                const double on = f.on_k ? std::round(f.on_k->value * 10) / 10 : d->on.in_kelvin(), off = f.off_k ? std::round(f.off_k->value * 10) / 10 : d->off.in_kelvin();
-                if (on > 0)
-                    set_difference(out.unit, r, TempDiff::kelvin(on), TempDiff::kelvin(std::min(off, on)));
-            }
-            if (auto* l = std::get_if<StoreLimit>(&r.body); l && own && f.limit_c && l->probe == v.probes[f.limit_probe].key)
-                l->limit = Temperature::celsius(std::round(f.limit_c->value * 2) / 2 + l->allowance.in_kelvin());
-            if (auto* c = std::get_if<CutOut>(&r.body); c && own && f.cut_out_c)
-                c->limit = Temperature::celsius(std::round(f.cut_out_c->value));
-        }
+        take_found(out, f);
     return out;
 }
 
@@ -144,6 +145,28 @@ std::string estimate_text(const Estimate& e, const char* unit)
     char b[120];
     std::snprintf(b, sizeof b, "%.1f %s (%.1f to %.1f), from %zu point%s", e.value, unit, e.low, e.high, e.points, e.points == 1 ? "" : "s");
     return b;
+}
+
+std::string speeds_text(const FoundSettings::Speeds& speeds)
+{
+    char b[120];
+    std::string out = "runs at ";
+    for (std::size_t i = 0; i < speeds.steps.size(); ++i) {
+        std::snprintf(b, sizeof b, "%s%.0f", i == 0 ? "" : i + 1 == speeds.steps.size() ? " and "
+                                                                                        : ", ",
+            100 * speeds.steps[i]);
+        out += b;
+    }
+    if (!speeds.steps.empty())
+        return out + " %";
+    const Estimate& e = speeds.least_share;
+    std::snprintf(b, sizeof b, "%.0f %% (%.0f to %.0f) and more", 100 * e.value, 100 * e.low, 100 * e.high);
+    out += b;
+    if (speeds.per_k) {
+        std::snprintf(b, sizeof b, ", %.1f %% more for each kelvin (%.1f to %.1f)", 100 * speeds.per_k->value, 100 * speeds.per_k->low, 100 * speeds.per_k->high);
+        out += b;
+    }
+    return out;
 }
 
 } // namespace vernal

@@ -2,8 +2,8 @@
 #include "trouble.h"
 
 #include "few_words.h"
+#include "stated.h"
 
-#include "core/plant/fluid.h"
 #include "core/setup/job_setup.h"
 
 #include <algorithm>
@@ -13,18 +13,6 @@
 
 namespace vernal::troubles {
 namespace {
-
-// Rise that the loop's flow leaves at full sun, K; infinite where the job has no flow.
-double rise_at_full_sun_k(const Variant& v)
-{
-    const Arrangement& a = arrangement_of(v.loop);
-    const Collector& k = v.loop.collector;
-    const double flow = v.loop.pump.flow_m3_s * v.loop.pump.speed;
-    if (!a.pumped() || flow <= 0 || a.carrier == Carrier::air)
-        return INFINITY;
-    const Fluid f = fluid_at(glycol_share(v.loop), 50);
-    return k.area_m2 * k.eta0 * 1000 / (flow * f.density_kg_m3 * f.heat_capacity_j_kgk);
-}
 
 // Of a row, how long its output has been on without a break, s.
 std::vector<double> on_since_s(const AuditCase& c, std::size_t output)
@@ -46,10 +34,7 @@ void no_rise(const AuditCase& c, std::vector<AuditTrouble>& out)
         return;
     const FoundSettings& f = c.found.front();
     const auto on_s = on_since_s(c, pump);
-    const TraceColumn* flow = nullptr;
-    for (const char* name : {"flow_meter", "flow"})
-        if (!flow)
-            flow = c.log.log().find(name);
+    const TraceColumn* flow = c.log.flow();
     double usual_flow = 0;
     if (flow) {
         std::vector<double> running;
@@ -72,22 +57,13 @@ void no_rise(const AuditCase& c, std::vector<AuditTrouble>& out)
 
 namespace {
 
-// Difference over the sun of a running pump, K per kW/m², medians over good sun.
-double per_sun(std::vector<double> ratios)
-{
-    if (ratios.size() < 20)
-        return NAN;
-    const auto mid = ratios.begin() + static_cast<std::ptrdiff_t>(ratios.size() / 2);
-    std::nth_element(ratios.begin(), mid, ratios.end());
-    return *mid;
-}
-
 constexpr double good_w_m2 = 450, settled_s = 900;
+constexpr std::size_t least_rows = 20;
 
-// Of the job's own loop on a clear day of that date.
+// Difference over the sun of the job's own loop while it runs, on a clear day of that date, K per
+// kW/m²; NaN: it does not run in good sun.
 double stated_per_sun(const AuditCase& c, const FoundSettings& f)
 {
-    Job job = c.job;
     Day day;
     const std::chrono::year_month_day date{std::chrono::sys_days{std::chrono::days{c.log.day(0)}}};
     if (c.log.log().has_date()) {
@@ -95,7 +71,7 @@ double stated_per_sun(const AuditCase& c, const FoundSettings& f)
         day.sky.month = static_cast<int>(static_cast<unsigned>(date.month()));
         day.sky.day = static_cast<int>(static_cast<unsigned>(date.day()));
     }
-    auto setup = coupled_setup(job, c.v, day);
+    auto setup = coupled_setup(c.job, c.v, day);
     if (!setup)
         return NAN;
     std::vector<double> ratios;
@@ -113,10 +89,10 @@ double stated_per_sun(const AuditCase& c, const FoundSettings& f)
         next = row.time_s + 60;
         const Reading &a = row.inputs.readings[f.source], &b = row.inputs.readings[f.store];
         if (a.valid && b.valid && row.time_s - since > settled_s && row.plane_w_m2 > good_w_m2)
-            ratios.push_back((a.mk - b.mk) / row.plane_w_m2);
+            ratios.push_back((a.mk - b.mk) / row.plane_w_m2); // mK per W/m²
     };
     run_coupled(*setup, options);
-    return per_sun(ratios);
+    return ratios.size() < least_rows ? NAN : median_of(ratios);
 }
 
 } // namespace
@@ -125,7 +101,7 @@ double stated_per_sun(const AuditCase& c, const FoundSettings& f)
 void low_flow(const AuditCase& c, std::vector<AuditTrouble>& out)
 {
     const std::size_t pump = c.loop_pump();
-    const TraceColumn* sun = c.sun();
+    const TraceColumn* sun = c.log.sun();
     if (pump >= c.v.unit.outputs.size() || c.found.empty() || !sun || std::any_of(out.begin(), out.end(), [](const AuditTrouble& t) { return t.key == "no_rise"; }))
         return;
     for (const Rule& r : c.v.unit.rules) // a pump that slows for a rise of its own says nothing
@@ -147,12 +123,12 @@ void low_flow(const AuditCase& c, std::vector<AuditTrouble>& out)
         if (on_s[row] > settled_s && sun->values[row] > good_w_m2 && std::isfinite(k) && steady(row))
             seen.emplace_back(row, 1000 * k / sun->values[row]);
     }
-    if (seen.size() < 20)
+    if (seen.size() < least_rows)
         return;
     const double stated = stated_per_sun(c, f);
     if (!(stated > 0))
         return;
-    constexpr double times = 1.7, least_k = 4, least_share = 0.25, least_s = 3600; // more than weather and store make of it
+    constexpr double times = 2, least_k = 4, least_share = 0.25, least_s = 3600; // more than weather and store make of it
     const double much = std::max(times * stated, stated + least_k);
     std::vector<char> high(c.log.rows(), 0);
     std::vector<double> ratios;
@@ -161,9 +137,9 @@ void low_flow(const AuditCase& c, std::vector<AuditTrouble>& out)
             high[row] = 1;
             ratios.push_back(ratio);
         }
-    if (ratios.size() < 20 || static_cast<double>(ratios.size()) < least_share * static_cast<double>(seen.size()) || static_cast<double>(ratios.size()) * c.log.usual_s() < least_s)
+    if (ratios.size() < least_rows || static_cast<double>(ratios.size()) < least_share * static_cast<double>(seen.size()) || static_cast<double>(ratios.size()) * c.log.usual_s() < least_s)
         return;
-    const double found = per_sun(ratios);
+    const double found = median_of(ratios);
     const auto stretches = stretches_where(c.log, 600, 600, [&](std::size_t row) { return high[row] != 0; });
     if (AuditTrouble* t = report(out, "low_flow", stretches, 0.7, "The " + probe_name(c.v, f.source) + " stays " + number_text(found, "K") + " per kW/m² of sun above the " + probe_name(c.v, f.store) + " while it runs.", "The job's loop leaves " + number_text(stated, "K") + ": less flows than it says.", "Measure the flow with a bucket or the meter; look at the strainer, the air vent and the pump's speed."))
         t->output = c.v.unit.outputs[pump].key;
@@ -199,23 +175,32 @@ void limit_reached(const AuditCase& c, std::vector<AuditTrouble>& out)
     }
 }
 
-void stagnated(const AuditCase& c, std::vector<AuditTrouble>& out)
+namespace {
+
+std::vector<TroubleStretch> hot_stretches(const AuditCase& c)
 {
     const std::size_t collector = c.probe_at(ProbePlace::collector);
     if (collector >= c.v.probes.size() || arrangement_of(c.v.loop).carrier == Carrier::air)
+        return {};
+    constexpr double hot_c = 120, no_probe_c = 280;
+    return stretches_where(c.log, 300, 1800, [&](std::size_t row) { return c.log.reading(collector, row) > hot_c && c.log.reading(collector, row) < no_probe_c; });
+}
+
+} // namespace
+
+void stagnated(const AuditCase& c, std::vector<AuditTrouble>& out)
+{
+    const auto stretches = hot_stretches(c);
+    if (stretches.empty())
         return;
-    constexpr double hot_c = 120;
-    const auto stretches = stretches_where(c.log, 300, 1800, [&](std::size_t row) { return c.log.reading(collector, row) > hot_c && c.log.reading(collector, row) < 280; });
+    const std::size_t collector = c.probe_at(ProbePlace::collector);
     report(out, "stagnated", stretches, 0.95, "The " + probe_name(c.v, collector) + " stood above 120 °C for " + hours_text(total_s(stretches)) + ".", "Fluid ages, pressure rises, steam may stand in the array.", "Never fill or open a hot loop; look at the gauge when all is cold.");
 }
 
 // The gauge by night, when all is cool, before and after.
 void pressure_lost(const AuditCase& c, std::vector<AuditTrouble>& out)
 {
-    const TraceColumn* gauge = nullptr;
-    for (const char* name : {"pressure_sensor", "pressure"})
-        if (!gauge)
-            gauge = c.log.log().find(name);
+    const TraceColumn* gauge = c.log.gauge();
     if (!gauge)
         return;
     const auto per = readings_per(Reads::pressure, gauge->quantity, gauge->unit);
@@ -228,9 +213,8 @@ void pressure_lost(const AuditCase& c, std::vector<AuditTrouble>& out)
     for (std::size_t row = 0; row < c.log.rows(); ++row) {
         if (const double h = std::floor(c.log.time_s(row) / hour_s); h != hour) {
             if (!now.empty()) {
-                std::nth_element(now.begin(), now.begin() + static_cast<std::ptrdiff_t>(now.size() / 2), now.end());
                 times.push_back(hour * hour_s);
-                hourly.push_back(now[now.size() / 2]);
+                hourly.push_back(median_of(now));
             }
             now.clear();
             hour = h;
@@ -251,7 +235,19 @@ void pressure_lost(const AuditCase& c, std::vector<AuditTrouble>& out)
                 low.push_back({times[i], times[i] + hour_s});
         }
     }
-    report(out, "pressure_lost", low, 0.85, "The gauge fell from " + number_text(hourly[0], "bar") + " to " + number_text(*std::min_element(hourly.begin(), hourly.end()), "bar") + ".", "Fluid has gone: through the relief valve after stagnation, or a leak.", "When all is cold: look under the relief valve, at joints and the vessel's precharge. Never cap a relief valve.");
+    if (low.empty())
+        return;
+    const std::string fell = "The gauge fell from " + number_text(hourly[0], "bar") + " to " + number_text(*std::min_element(hourly.begin(), hourly.end()), "bar");
+    const std::string look = "When all is cold: look under the relief valve, at joints and the vessel's precharge. Never cap a relief valve.";
+    constexpr double soon_s = 12 * hour_s; // what a hot afternoon drives out is missed by the next morning
+    const auto hot = hot_stretches(c);
+    const auto before = std::find_if(hot.rbegin(), hot.rend(), [&](const TroubleStretch& h) { return h.from_s <= low.front().from_s && low.front().from_s - h.to_s < soon_s; });
+    if (before == hot.rend()) {
+        report(out, "pressure_lost", low, 0.85, fell + ".", "Fluid has gone: through the relief valve or a leak.", look);
+        return;
+    }
+    low.insert(low.begin(), *before);
+    report(out, "lost_after_stagnation", low, 0.9, fell + ", after the array had stood above 120 °C.", "What steam drove out of the array was more than the vessel took: the relief valve lifted.", look + " If it lifts each summer the vessel is too small, or has lost its precharge.");
 }
 
 } // namespace vernal::troubles

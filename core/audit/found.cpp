@@ -1,13 +1,16 @@
 #include "found.h"
 
+#include "found_speeds.h"
+#include "pair_course.h"
+#include "stated.h"
+
 #include <algorithm>
 #include <cmath>
 
 namespace vernal {
 namespace {
 
-constexpr double slope_s = 120; // before a switching, for the way it went: so long, four rows at least, twelve at most
-constexpr std::size_t least_of_a_kind = 3;
+constexpr std::size_t least_of_a_kind = 3; // this bound and those below are estimates, set by runs whose settings are known (docs/audit.md)
 
 struct Subject {
     std::size_t output, source, store;
@@ -15,40 +18,32 @@ struct Subject {
 
 std::vector<Subject> subjects_of(const LogView& log, const Variant& v)
 {
-    const auto keys = probe_keys(v);
-    const auto probe = [&](const std::string& key) { return static_cast<std::size_t>(std::find(keys.begin(), keys.end(), key) - keys.begin()); };
-    std::vector<Subject> out;
-    const auto put = [&](Subject s) {
-        const bool seen = std::any_of(out.begin(), out.end(), [&](const Subject& x) { return x.output == s.output; });
-        if (!seen && s.source < keys.size() && s.store < keys.size() && log.has_output(s.output) && log.has_probe(s.source) && log.has_probe(s.store))
-            out.push_back(s);
-    };
-    for (const Rule& r : v.unit.rules)
-        if (const auto d = difference_of(v.unit, r); d && r.enabled)
-            for (std::size_t o = 0; o < v.unit.outputs.size(); ++o)
-                if (v.unit.outputs[o].key == r.output)
-                    put({o, probe(d->source), probe(d->store)});
     const Arrangement& a = arrangement_of(v.loop);
     const auto at = [&](ProbePlace place) { return static_cast<std::size_t>(std::find_if(v.probes.begin(), v.probes.end(), [&](const Probe& p) { return p.place == place; }) - v.probes.begin()); };
-    if (const int pump = a.output_of(Driver::pump); pump >= 0 && a.places.size() > 1)
-        put({static_cast<std::size_t>(pump), at(a.places[0]), at(a.places[1])});
+    std::vector<Subject> out;
+    for (std::size_t o = 0; o < v.unit.outputs.size(); ++o) {
+        auto pairs = difference_pairs(v, o);
+        if (pairs.empty() && a.output_of(Driver::pump) == static_cast<int>(o) && a.places.size() > 1)
+            pairs = {{at(a.places[0]), at(a.places[1])}};
+        for (const DifferencePair& p : pairs)
+            if (p.source < v.probes.size() && p.store < v.probes.size() && log.has_output(o) && log.has_probe(p.source) && log.has_probe(p.store)) {
+                out.push_back({o, p.source, p.store});
+                break;
+            }
+    }
     return out;
 }
 
 class Finder {
 public:
-    Finder(const LogView& log, const Variant& v, Subject s) : log_(log), v_(v), s_(s)
+    Finder(const LogView& log, const Variant& v, Subject s) : log_(log), v_(v), s_(s), course_(log, s.output, s.source, s.store), sigma_k_(course_.sigma_k())
     {
         out_.output = s.output;
         out_.source = s.source;
         out_.store = s.store;
-        const double a = scatter(s.source), b = scatter(s.store);
-        sigma_k_ = std::sqrt(a * a + b * b);
-        const auto keys = probe_keys(v);
-        const auto at = [&](const std::string& key) { return static_cast<std::size_t>(std::find(keys.begin(), keys.end(), key) - keys.begin()); };
-        for (const Rule& r : v.unit.rules)
-            if (const auto d = difference_of(v.unit, r); d && r.enabled && r.output == v.unit.outputs[s.output].key && at(d->source) < keys.size() && at(d->store) < keys.size() && (at(d->source) != s.source || at(d->store) != s.store))
-                others_.emplace_back(at(d->source), at(d->store));
+        for (const DifferencePair& p : difference_pairs(v, s.output))
+            if (p.source != s.source || p.store != s.store)
+                others_.push_back(p);
     }
 
     FoundSettings find()
@@ -66,49 +61,36 @@ public:
     }
 
 private:
-    // Noise, and of one that is rounded what rounding makes of it: not less.
-    double scatter(std::size_t probe) const { return std::max(log_.noise_k(probe), log_.step_k(probe) / std::sqrt(12.0)); }
-
-    double difference(std::size_t row) const { return log_.reading(s_.source, row) - log_.reading(s_.store, row); }
-
-    // Per row, over the last rows in one state, by least squares.
-    double slope(std::size_t last, const auto& value) const
-    {
-        double sx = 0, sy = 0, sxx = 0, sxy = 0;
-        std::size_t n = 0;
-        const auto most = static_cast<std::size_t>(std::clamp(std::ceil(slope_s / std::max(1.0, log_.usual_s())), 4.0, 12.0));
-        for (std::size_t k = 0; k < most && k <= last; ++k) {
-            const std::size_t row = last - k;
-            const double y = value(row);
-            if (!std::isfinite(y) || log_.output(s_.output, row) != log_.output(s_.output, last) || (k > 0 && log_.after_gap(row + 1)))
-                break;
-            const double x = -static_cast<double>(k);
-            sx += x;
-            sy += y;
-            sxx += x * x;
-            sxy += x * y;
-            ++n;
-        }
-        const double m = static_cast<double>(n), d = m * sxx - sx * sx;
-        return n < 2 || d <= 0 ? 0.0 : (m * sxy - sx * sy) / d;
-    }
-
-    // What `value` did from the row before a switching on; up: in the direction of the setting.
-    Crossing crossing(std::size_t row, bool up, double sigma, double rounding_k, const auto& value) const
-    {
-        const double before = value(row - 1), after = value(row), way = slope(row - 1, value) * (up ? 1 : -1), moved = (after - before) * (up ? 1 : -1);
-        const double seen = std::isfinite(moved) ? std::max(moved, 0.0) : 0.0;
-        const double step = row >= 2 && log_.output(s_.output, row - 2) == log_.output(s_.output, row - 1) ? (before - value(row - 2)) * (up ? 1 : -1) : 0.0;
-        // The course before it foretells how far it got. A fall goes on below a stop, where the
-        // resting array would warm; a start may make the outlet jump, so that less of a rise counts.
-        const double foretold = std::max(way, step > 4 * sigma ? step : 0.0), width = std::max({foretold, up ? std::min(seen, 3 * foretold) : seen, 0.0});
-        Crossing c{before, std::max(width, 0.0), sigma, rounding_k, row, 0};
-        c.at = log_.reading(s_.store, row - 1);
-        return c;
-    }
-
     // By enough of those that could have shown it.
     static std::optional<Estimate> told(std::optional<Estimate> e, std::size_t of) { return e && e->points >= least_of_a_kind && e->points * 2 >= of ? e : std::nullopt; }
+
+    // Of the start: where those after a night's rest stand, which nothing else holds back; of
+    // too few of these low among all.
+    double first_guess(std::vector<double> before) const
+    {
+        constexpr double night_rest_s = 6 * 3600.0;
+        std::vector<double> first;
+        for (std::size_t i = 0; i < why_.size(); ++i)
+            if (out_.switchings[i].on && why_[i] == Why::difference && lasted_[i] > night_rest_s)
+                first.push_back(out_.switchings[i].difference_k);
+        const bool by_first = first.size() >= 2;
+        std::vector<double>& from = by_first ? first : before;
+        const std::size_t at = by_first ? (first.size() - 1) / 2 : before.size() / 5;
+        std::nth_element(from.begin(), from.begin() + static_cast<std::ptrdiff_t>(at), from.end());
+        return from[at];
+    }
+
+    bool had_been_past(std::size_t i) const
+    {
+        const Switching& s = out_.switchings[i];
+        return std::isfinite(lasted_[i]) && course_.had_been_past(s.row, s.on, log_.time_s(s.row) - lasted_[i] + (s.on ? out_.min_rest_s : out_.min_run_s).value_or(Estimate{}).high);
+    }
+
+    bool held_after(std::size_t i, double on_k) const
+    {
+        const std::size_t row = out_.switchings[i].row;
+        return course_.held_after(row, on_k, log_.time_s(row) + out_.min_rest_s.value_or(Estimate{}).high);
+    }
 
     // A stop above the start is no difference's: a limit, a cut-out or a thermostat made it,
     // and the start after it comes when that lets go.
@@ -122,15 +104,16 @@ private:
             return;
         }
         constexpr double let_go_k = 1;
-        std::sort(before.begin(), before.end());
-        double on_k = before[before.size() / 5];
+        double on_k = first_guess(std::move(before));
         for (int pass = 0; pass < 2; ++pass) {
             for (std::size_t i = 0; i < why_.size(); ++i) {
                 const Switching& s = out_.switchings[i];
-                if (!s.on && why_[i] != Why::time)
-                    why_[i] = std::min(s.difference_k, difference(s.row)) > on_k + 0.1 + 2 * sigma_k_ ? Why::other : Why::difference;
-                if (s.on && why_[i] != Why::time)
-                    why_[i] = i > 0 && !out_.switchings[i - 1].on && why_[i - 1] == Why::other && s.difference_k > on_k + let_go_k ? Why::other : Why::difference;
+                if (why_[i] == Why::time)
+                    continue;
+                if (!s.on)
+                    why_[i] = std::min(s.difference_k, course_.difference(s.row)) > on_k + 0.1 + 2 * sigma_k_ || had_been_past(i) || !course_.on_its_way(s.row, false) || held_after(i, on_k) ? Why::other : Why::difference;
+                else
+                    why_[i] = (i > 0 && !out_.switchings[i - 1].on && why_[i - 1] == Why::other && s.difference_k > on_k + let_go_k) || had_been_past(i) || course_.held_above(s.row, on_k) ? Why::other : Why::difference;
             }
             starts_ = crossings(true);
             out_.on_k = told(setting_from(starts_, true), starts_.size());
@@ -152,7 +135,7 @@ private:
             if (!out_.off_k || pass > 0)
                 return;
             for (std::size_t i = 0; i < why_.size(); ++i)
-                if (const Switching& s = out_.switchings[i]; !s.on && why_[i] == Why::difference && std::min(s.difference_k, difference(s.row)) > out_.off_k->high + above_k + 3 * sigma_k_)
+                if (const Switching& s = out_.switchings[i]; !s.on && why_[i] == Why::difference && std::min(s.difference_k, course_.difference(s.row)) > out_.off_k->high + above_k + 3 * sigma_k_)
                     why_[i] = Why::other;
         }
     }
@@ -161,10 +144,7 @@ private:
     bool by_another_pair(std::size_t row) const
     {
         constexpr double higher_k = 1;
-        for (const auto& [source, store] : others_)
-            if (log_.reading(source, row) - log_.reading(store, row) > difference(row) + higher_k)
-                return true;
-        return false;
+        return std::any_of(others_.begin(), others_.end(), [&](const DifferencePair& p) { return log_.reading(p.source, row) - log_.reading(p.store, row) > course_.difference(row) + higher_k; });
     }
 
     void collect()
@@ -179,8 +159,8 @@ private:
             }
             if (was == is)
                 continue;
-            if (std::isfinite(difference(row - 1)) && !by_another_pair(row - 1)) {
-                out_.switchings.push_back({row, is == 1, difference(row - 1), log_.reading(s_.store, row - 1), log_.reading(s_.source, row - 1)});
+            if (std::isfinite(course_.difference(row - 1)) && !by_another_pair(row - 1)) {
+                out_.switchings.push_back({row, is == 1, course_.difference(row - 1), log_.reading(s_.store, row - 1), log_.reading(s_.source, row - 1)});
                 lasted_.push_back(since != unknown ? log_.time_s(row) - log_.time_s(since) : NAN);
                 why_.push_back(Why::difference);
             }
@@ -200,7 +180,7 @@ private:
             const auto shortest = alike(before);
             (on ? out_.min_rest_s : out_.min_run_s) = shortest;
             for (std::size_t i = 0; i < lasted_.size(); ++i)
-                if (out_.switchings[i].on == on && (lasted_[i] < 2.5 * log_.usual_s() || (shortest && lasted_[i] < shortest->high + 0.5 * log_.usual_s())))
+                if (out_.switchings[i].on == on && (lasted_[i] < 3.5 * log_.usual_s() || (shortest && lasted_[i] < shortest->high + 0.5 * log_.usual_s())))
                     why_[i] = why_[i] == Why::difference ? Why::time : why_[i];
         }
     }
@@ -220,20 +200,28 @@ private:
                 at = i;
             }
         }
-        if (best < least_of_a_kind || best * 6 < s.size())
-            return {};
+        constexpr double longest_s = 7200; // of a minimum time that a unit has; days alike make runs alike
         const double length = s[at + best / 2];
+        if (best < least_of_a_kind || best * 6 < s.size() || length > longest_s)
+            return {};
         return Estimate{length, length - row, length + row, best};
     }
 
     std::vector<Crossing> crossings(bool on) const
     {
-        const auto d = [this](std::size_t row) { return difference(row); };
+        const auto d = [this](std::size_t row) { return course_.difference(row); };
         std::vector<Crossing> out;
         for (std::size_t i = 0; i < why_.size(); ++i)
             if (out_.switchings[i].on == on && why_[i] == Why::difference)
-                out.push_back(crossing(out_.switchings[i].row, on, sigma_k_, std::max(log_.step_k(s_.source), log_.step_k(s_.store)), d));
+                out.push_back(course_.crossing(out_.switchings[i].row, on, sigma_k_, course_.rounding_k(), d));
         return out;
+    }
+
+    // By something else than the difference, whatever that is; no start known: it may have been.
+    bool was_stopped(std::size_t i) const
+    {
+        const Switching& s = out_.switchings[i];
+        return !out_.on_k || std::min(s.difference_k, course_.difference(s.row)) > out_.on_k->value || held_after(i, out_.on_k->value);
     }
 
     // Stops while some probe of the store stood at its highest, each at the same reading.
@@ -253,8 +241,8 @@ private:
             std::vector<Crossing> at;
             std::vector<std::size_t> which;
             for (std::size_t i = 0; i < why_.size(); ++i)
-                if (const Switching& s = out_.switchings[i]; !s.on && why_[i] == Why::other && value(s.row - 1) > top - of_the_top_k) {
-                    at.push_back(crossing(s.row, true, scatter(p), log_.step_k(p), value));
+                if (const Switching& s = out_.switchings[i]; !s.on && why_[i] == Why::other && was_stopped(i) && value(s.row - 1) > top - of_the_top_k) {
+                    at.push_back(course_.crossing(s.row, true, log_.scatter_k(p), log_.step_k(p), value));
                     which.push_back(i);
                 }
             if (at.size() < 2)
@@ -266,7 +254,7 @@ private:
             }
             for (const Crossing& c : at)
                 var += std::pow(c.before + c.width / 2 - mean, 2) / static_cast<double>(at.size());
-            if (std::sqrt(var) > most_scatter_k + width / 3 + scatter(p) || (best && var >= *best))
+            if (std::sqrt(var) > most_scatter_k + width / 3 + log_.scatter_k(p) || (best && var >= *best))
                 continue;
             best = var;
             out_.limit_c = setting_from(at, true);
@@ -285,7 +273,7 @@ private:
         std::vector<std::size_t> which;
         for (std::size_t i = 0; i < why_.size(); ++i)
             if (const Switching& s = out_.switchings[i]; !s.on && why_[i] == Why::other && s.source_c > hot_c) {
-                at.push_back(crossing(s.row, true, scatter(s_.source), log_.step_k(s_.source), value));
+                at.push_back(course_.crossing(s.row, true, log_.scatter_k(s_.source), log_.step_k(s_.source), value));
                 which.push_back(i);
             }
         if (at.empty())
@@ -313,7 +301,7 @@ private:
 
     void find_movement()
     {
-        constexpr double tells_k_per_k = 0.03; // a bridge's scale moves by a twentieth of a kelvin a kelvin
+        constexpr double tells_k_per_k = 0.03; // less is none of a bridge or a single knob; estimate
         out_.on_moves = slope_from(near(starts_, out_.on_k), true);
         out_.off_moves = slope_from(near(stops_, out_.off_k), false);
         if (!out_.on_moves)
@@ -325,29 +313,14 @@ private:
 
     void find_speeds()
     {
-        const TraceColumn* speed = log_.log().find(v_.unit.outputs[s_.output].key + "_speed");
-        if (!speed)
+        const TraceColumn* column = log_.log().find(v_.unit.outputs[s_.output].key + "_speed");
+        if (!column)
             return;
-        double least = INFINITY, sx = 0, sy = 0, sxx = 0, sxy = 0;
-        std::size_t n = 0, all = 0;
-        for (std::size_t row = 1; row < log_.rows(); ++row) {
-            const double share = speed->values[row] / 100, d = difference(row);
-            if (log_.output(s_.output, row) != 1 || !std::isfinite(share) || share <= 0 || !std::isfinite(d))
-                continue;
-            ++all;
-            least = std::min(least, share);
-            if (share < 0.99 && share > least + 0.01) {
-                sx += d;
-                sy += share;
-                sxx += d * d;
-                sxy += d * share;
-                ++n;
-            }
-        }
-        if (all < 10 || least > 0.99)
-            return;
-        const double m = static_cast<double>(n), den = m * sxx - sx * sx;
-        out_.speeds = FoundSettings::Speeds{least, n > 10 && den > 0 ? (m * sxy - sx * sy) / den : 0.0, all};
+        std::vector<SpeedRow> rows;
+        for (std::size_t row = 1; row < log_.rows(); ++row)
+            if (const double share = column->values[row] / 100, k = course_.difference(row); log_.output(s_.output, row) == 1 && share > 0 && std::isfinite(k))
+                rows.push_back({share, k});
+        out_.speeds = found_speeds(rows);
     }
 
     enum class Why : std::uint8_t { difference,
@@ -358,10 +331,11 @@ private:
     const LogView& log_;
     const Variant& v_;
     Subject s_;
+    PairCourse course_;
     double sigma_k_ = 0;
-    std::vector<std::pair<std::size_t, std::size_t>> others_; // pairs of probes that start it as well
-    std::vector<double> lasted_;                              // by switching: how long the state before it had stood; NaN: not known
-    std::vector<Why> why_;                                    // likewise
+    std::vector<DifferencePair> others_; // that start it as well
+    std::vector<double> lasted_;         // by switching: how long the state before it had stood; NaN: not known
+    std::vector<Why> why_;               // likewise
     std::vector<Crossing> starts_, stops_;
     FoundSettings out_;
 };

@@ -28,8 +28,9 @@ struct FoundSettings {
     Pair pair = Pair::not_told;
     bool no_latch = false; // on and off are one point
     struct Speeds {
-        double least_share = 0, per_k = 0; // of full speed; per K of difference
-        std::size_t points = 0;
+        Estimate least_share;          // of full speed
+        std::optional<Estimate> per_k; // share of full speed per K of difference, between least and full
+        std::vector<double> steps;     // shares, where it runs at a few speeds only
     };
     std::optional<Speeds> speeds;
     std::vector<Switching> switchings;

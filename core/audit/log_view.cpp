@@ -53,10 +53,9 @@ void LogView::find_outputs(const Variant& v)
         outputs_.push_back(c ? switched(*c) : std::vector<signed char>());
     }
     const int pump = arrangement_of(v.loop).output_of(Driver::pump);
-    for (const char* flow : {"flow_meter", "flow"})
-        if (pump >= 0 && static_cast<std::size_t>(pump) < outputs_.size() && outputs_[static_cast<std::size_t>(pump)].empty())
-            if (const TraceColumn* c = log_.find(flow))
-                outputs_[static_cast<std::size_t>(pump)] = switched(*c);
+    if (pump >= 0 && static_cast<std::size_t>(pump) < outputs_.size() && outputs_[static_cast<std::size_t>(pump)].empty())
+        if (const TraceColumn* c = flow())
+            outputs_[static_cast<std::size_t>(pump)] = switched(*c);
 }
 
 // By second differences, which a slow course has nearly none of.

@@ -3,9 +3,16 @@
 
 #include "core/job/job.h"
 
+#include <algorithm>
+#include <cmath>
+#include <initializer_list>
 #include <limits>
 
 namespace vernal {
+
+struct TroubleStretch {
+    double from_s = 0, to_s = 0; // of the log
+};
 
 class LogView {
 public:
@@ -16,6 +23,7 @@ public:
 
     const Trace& log() const { return log_; }
     std::size_t rows() const { return log_.time_s.size(); }
+    TroubleStretch whole() const { return {log_.time_s.front(), log_.time_s.back()}; } // of a log with rows
     double time_s(std::size_t row) const { return log_.time_s[row]; }
     double usual_s() const { return usual_s_; }
     bool after_gap(std::size_t row) const { return row == 0 || time_s(row) - time_s(row - 1) > 3.5 * usual_s_; }
@@ -25,8 +33,12 @@ public:
 
     bool has_probe(std::size_t probe) const { return probes_[probe] != nullptr; }
     double reading(std::size_t probe, std::size_t row) const { return probes_[probe] ? probes_[probe]->values[row] : nan(); }
-    bool has(const char* column) const { return log_.find(column) != nullptr; }
-    double value(const TraceColumn* c, std::size_t row) const { return c ? c->values[row] : nan(); }
+    // What some instrument read, under any of the names a run or a logger gives it; null: nothing.
+    const TraceColumn* flow() const { return first_of({"flow_meter", "flow"}); }
+    const TraceColumn* gauge() const { return first_of({"pressure_sensor", "pressure"}); }
+    const TraceColumn* array_sun() const { return first_of({"irradiance_plane", "sun_sensor"}); }
+    const TraceColumn* sun() const { return first_of({"irradiance_plane", "sun_sensor", "irradiance"}); }
+    const TraceColumn* open_sun() const { return first_of({"irradiance", "irradiance_plane", "sun_sensor"}); } // what shades the array least
 
     bool has_output(std::size_t output) const { return !outputs_[output].empty(); }
     // 1, 0, or −1: not known.
@@ -35,9 +47,18 @@ public:
     // Scatter of a reading from row to row, K: of its noise and its steps.
     double noise_k(std::size_t probe) const { return noise_k_[probe]; }
     double step_k(std::size_t probe) const { return step_k_[probe]; } // what it is rounded to; 0: not told
+    // Noise, of one that is rounded no less than what rounding makes of it.
+    double scatter_k(std::size_t probe) const { return std::max(noise_k_[probe], step_k_[probe] / std::sqrt(12.0)); }
 
 private:
     static double nan() { return std::numeric_limits<double>::quiet_NaN(); }
+    const TraceColumn* first_of(std::initializer_list<const char*> names) const
+    {
+        for (const char* name : names)
+            if (const TraceColumn* c = log_.find(name))
+                return c;
+        return nullptr;
+    }
     void find_outputs(const Variant& v);
     void find_noise();
     const Trace& log_;

@@ -2,6 +2,7 @@
 #include "trouble.h"
 
 #include "few_words.h"
+#include "trend.h"
 
 #include <algorithm>
 #include <cmath>
@@ -10,12 +11,12 @@
 namespace vernal::troubles {
 namespace {
 
+// A contact in series with its lead: what opens there is the contact.
 bool has_contact(const AuditCase& c, std::size_t probe)
 {
     return std::any_of(c.v.unit.rules.begin(), c.v.unit.rules.end(), [&](const Rule& r) {
-        Rule copy = r;
-        const auto keys = keys_of(copy);
-        return r.enabled && std::holds_alternative<SeriesThermostat>(r.body) && std::any_of(keys.begin(), keys.end(), [&](const KeyOf& k) { return *k.key == c.v.probes[probe].key; });
+        const auto* contact = std::get_if<SeriesThermostat>(&r.body);
+        return r.enabled && contact && contact->probe == c.v.probes[probe].key;
     });
 }
 
@@ -45,8 +46,7 @@ void probe_lost(const AuditCase& c, std::vector<AuditTrouble>& out)
             const double r = c.log.reading(p, row);
             return !std::isfinite(r) || r < lowest_c || r > highest_c;
         });
-        const bool shorted_or_open = std::any_of(stretches.begin(), stretches.end(), [](const TroubleStretch& s) { return s.to_s > s.from_s; });
-        if (AuditTrouble* t = shorted_or_open ? report(out, "probe_lost", stretches, 0.95, "The " + probe_name(c.v, p) + " has no reading, or one no probe can have.", "A lead that is broken or shorted; protections that need this probe are blind meanwhile.", "Measure its ohms at the unit, disconnected, and again at the probe.") : nullptr)
+        if (AuditTrouble* t = report(out, "probe_lost", stretches, 0.95, "The " + probe_name(c.v, p) + " has no reading, or one no probe can have.", "A lead that is broken or shorted; protections that need this probe are blind meanwhile.", "Measure its ohms at the unit, disconnected, and again at the probe."))
             t->probe = c.v.probes[p].key;
     }
 }
@@ -108,9 +108,8 @@ void probes_swapped(const AuditCase& c, std::vector<AuditTrouble>& out)
             last = row;
         }
     }
-    std::vector<TroubleStretch> days;
     const double night_k = median_of(by_night);
-    double least = INFINITY;
+    bool swings_more = false;
     for (const auto& [day, s] : swings) {
         double a = 0, b = 0;
         for (const double x : s.first)
@@ -118,48 +117,122 @@ void probes_swapped(const AuditCase& c, std::vector<AuditTrouble>& out)
         for (const double x : s.second)
             b += x;
         if (s.first.size() > 12 && b > 1.5 * a && b > 20)
-            least = std::min(least, b / std::max(1.0, a));
+            swings_more = true;
     }
-    if (!(night_k > least_k) || !std::isfinite(least))
+    if (!(night_k > least_k) || !swings_more)
         return;
-    days.push_back({c.log.time_s(0), c.log.time_s(c.log.rows() - 1)});
-    if (AuditTrouble* t = report(out, "probes_swapped", days, 0.9, "The " + probe_name(c.v, collector) + " and the " + probe_name(c.v, store) + " seem to sit on each other's terminals.", "By night the “" + probe_name(c.v, collector) + "” is " + number_text(night_k, "K") + " the warmer one, and it swings less than the store over the day.", "Warm one of them by hand and see which reading climbs."))
+    if (AuditTrouble* t = report(out, "probes_swapped", {c.log.whole()}, 0.9, "The " + probe_name(c.v, collector) + " and the " + probe_name(c.v, store) + " seem to sit on each other's terminals.", "By night the “" + probe_name(c.v, collector) + "” is " + number_text(night_k, "K") + " the warmer one, and it swings less than the store over the day.", "Warm one of them by hand and see which reading climbs."))
         t->probe = c.v.probes[collector].key;
 }
 
-// Before sunrise the array stands near the air; what a probe reads beside that is its own.
-void probe_offset(const AuditCase& c, std::vector<AuditTrouble>& out)
+namespace {
+
+// What the array's probe reads beside the air in the small hours, when the array is as cold as
+// the air or a few kelvin colder.
+struct SmallHours {
+    long day = 0;
+    double above_air_k = 0; // median
+    TroubleStretch when;
+};
+
+std::vector<SmallHours> small_hours(const AuditCase& c)
 {
+    constexpr std::size_t least_rows = 10;
     const TraceColumn* air = c.log.log().find("air");
     const std::size_t collector = c.probe_at(ProbePlace::collector), pump = c.loop_pump();
+    std::vector<SmallHours> out;
     if (!air || collector >= c.v.probes.size() || pump >= c.v.unit.outputs.size())
-        return;
-    std::map<long, std::vector<double>> nights;
-    std::map<long, TroubleStretch> when;
+        return out;
+    std::map<long, std::pair<std::vector<double>, TroubleStretch>> nights;
     for (std::size_t row = 0; row < c.log.rows(); ++row) {
         const double h = c.log.of_day_s(row) / 3600, d = c.log.reading(collector, row) - air->values[row];
         if (h < 2 || h > 5 || !c.night(row) || c.log.output(pump, row) != 0 || !std::isfinite(d))
             continue;
-        nights[c.log.day(row)].push_back(d);
-        auto& w = when.try_emplace(c.log.day(row), TroubleStretch{c.log.time_s(row), 0}).first->second;
-        w.to_s = c.log.time_s(row);
+        auto& [readings, when] = nights.try_emplace(c.log.day(row), std::vector<double>(), TroubleStretch{c.log.time_s(row), 0}).first->second;
+        readings.push_back(d);
+        when.to_s = c.log.time_s(row);
     }
+    for (const auto& [day, night] : nights)
+        if (night.first.size() >= least_rows)
+            out.push_back({day, median_of(night.first), night.second});
+    return out;
+}
+
+} // namespace
+
+void probe_offset(const AuditCase& c, std::vector<AuditTrouble>& out)
+{
     constexpr double above_k = 4, below_k = -12; // a clear night takes an absorber so far below the air, nothing lifts it above
+    const auto nights = small_hours(c);
     std::vector<TroubleStretch> found;
     std::vector<double> by;
-    for (const auto& [day, d] : nights)
-        if (const double m = median_of(d); d.size() >= 10 && (m > above_k || m < below_k)) {
-            found.push_back(when[day]);
-            by.push_back(m);
+    for (const SmallHours& n : nights)
+        if (n.above_air_k > above_k || n.above_air_k < below_k) {
+            found.push_back(n.when);
+            by.push_back(n.above_air_k);
         }
+    const std::size_t collector = c.probe_at(ProbePlace::collector);
+    if (found.empty() || std::any_of(out.begin(), out.end(), [&](const AuditTrouble& t) { return t.key == "probe_drifts" && t.probe == c.v.probes[collector].key; }))
+        return;
     if (AuditTrouble* t = report(out, "probe_offset", found, found.size() * 2 > nights.size() ? 0.75 : 0.6, "The " + probe_name(c.v, collector) + " stands " + number_text(median_of(by), "K") + " from the air before sunrise.", "An array at rest is as cold as the air or a few kelvin colder; warm fluid that creeps up by night looks the same.", "Hold both probes side by side in one cup."))
+        t->probe = c.v.probes[collector].key;
+}
+
+// By night what a running pump brings to the array comes out of the store: it can be no warmer
+// than the store, unless the store's probe is not where the store is.
+void probe_bare(const AuditCase& c, std::vector<AuditTrouble>& out)
+{
+    constexpr double settled_s = 1200, above_k = 2, right_k = 4;
+    const std::size_t collector = c.probe_at(ProbePlace::collector), pump = c.loop_pump();
+    const auto nights = small_hours(c);
+    if (nights.empty() || c.found.empty() || pump >= c.v.unit.outputs.size() || collector >= c.v.probes.size())
+        return;
+    std::vector<double> at_rest;
+    for (const SmallHours& n : nights)
+        at_rest.push_back(n.above_air_k);
+    if (std::fabs(median_of(at_rest)) > right_k) // then it is the array's that is wrong
+        return;
+    const std::size_t store = c.found.front().store;
+    double on_s = 0;
+    std::vector<double> above;
+    const auto stretches = stretches_where(c.log, settled_s, 600, [&](std::size_t row) {
+        on_s = row > 0 && c.log.output(pump, row) == 1 && c.log.output(pump, row - 1) == 1 && !c.log.after_gap(row) ? on_s + c.log.time_s(row) - c.log.time_s(row - 1) : 0;
+        const double k = c.log.reading(collector, row) - c.log.reading(store, row);
+        if (on_s < settled_s || !c.night(row) || !(k > above_k))
+            return false;
+        above.push_back(k);
+        return true;
+    });
+    if (AuditTrouble* t = report(out, "probe_bare", stretches, 0.8, "The " + probe_name(c.v, store) + " reads " + number_text(median_of(above), "K") + " less than what its own pump brings to the array at night.", "Nothing but the store warms the array then; a probe that hangs in the air, or out of its well, reads too little.", "See that its tip lies in the well or under the insulation, strapped tight, and its lead with it."))
+        t->probe = c.v.probes[store].key;
+}
+
+// From night to night it goes one way, beyond what clear and cloudy nights make of it.
+void probe_drifts(const AuditCase& c, std::vector<AuditTrouble>& out)
+{
+    constexpr double least_k = 4;
+    constexpr std::size_t least_nights = 7;
+    const auto nights = small_hours(c);
+    if (nights.size() < least_nights)
+        return;
+    std::vector<double> x, y;
+    for (const SmallHours& n : nights) {
+        x.push_back(static_cast<double>(n.day));
+        y.push_back(n.above_air_k);
+    }
+    const Trend trend = trend_of(x, y, alike_nights);
+    const double by_k = trend.per_30_days / 30 * (x.back() - x.front());
+    if ((trend.low < 0 && trend.high > 0) || std::fabs(by_k) < least_k)
+        return;
+    const std::size_t collector = c.probe_at(ProbePlace::collector);
+    if (AuditTrouble* t = report(out, "probe_drifts", {nights.front().when, nights.back().when}, 0.75, "The " + probe_name(c.v, collector) + " drifts: " + number_text(by_k, "K") + " against the air before sunrise within " + number_text(x.back() - x.front(), "days") + ".", "Water in the probe or at a joint of its lead changes its ohms little by little.", "Hold both probes side by side in one cup; look at the joints of the lead for water."))
         t->probe = c.v.probes[collector].key;
 }
 
 // A store's probe that jumps with the sun.
 void probe_in_sun(const AuditCase& c, std::vector<AuditTrouble>& out)
 {
-    const TraceColumn* sun = c.sun();
+    const TraceColumn* sun = c.log.sun();
     if (!sun)
         return;
     for (const std::size_t p : temperatures(c)) {

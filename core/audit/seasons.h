@@ -2,6 +2,7 @@
 #pragma once
 
 #include "log_view.h"
+#include "trend.h"
 
 #include <optional>
 
@@ -30,23 +31,10 @@ struct SeasonDay {
 struct SeasonWeek {
     long first_day = 0;
     std::array<double, season_measures> value{}; // medians of its days
-    std::array<std::size_t, season_measures> days{};
 };
 
-// Over weeks, with a 95 % interval that is widened by how alike neighbouring weeks are.
-// Claimed only where 0 lies well outside of it.
-struct SeasonTrend {
+struct SeasonTrend : Trend { // over the weeks
     SeasonMeasure measure = SeasonMeasure::run_h;
-    double per_30_days = 0, low = 0, high = 0;
-    std::size_t weeks = 0;
-    bool claimed = false;
-    // A step that tells more than a straight line: before the day that begins this week it was
-    // other than after. none: there is none.
-    struct Step {
-        long day = 0;
-        double before = 0, after = 0;
-    };
-    std::optional<Step> step{};
 };
 
 struct Seasons {
@@ -57,8 +45,5 @@ struct Seasons {
 
 // Of the loop's pump; empty where the log has no output of it.
 Seasons seasons(const LogView& log, const Variant& v);
-
-// Of weekly values, for tests and for what comes from elsewhere than a log: x in days, rising.
-SeasonTrend trend_of(SeasonMeasure measure, const std::vector<double>& x, const std::vector<double>& y);
 
 } // namespace vernal

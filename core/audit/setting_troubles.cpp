@@ -2,6 +2,7 @@
 #include "trouble.h"
 
 #include "few_words.h"
+#include "stated.h"
 
 #include "core/weather/sun.h"
 
@@ -9,14 +10,11 @@
 #include <cmath>
 #include <cstdio>
 #include <map>
+#include <numbers>
 
 namespace vernal::troubles {
-namespace {
 
-TroubleStretch whole(const AuditCase& c) { return {c.log.time_s(0), c.log.time_s(c.log.rows() - 1)}; }
-
-} // namespace
-
+constexpr double degree = std::numbers::pi / 180;
 // Warm water that no day makes hot enough.
 void not_disinfected(const AuditCase& c, std::vector<AuditTrouble>& out)
 {
@@ -24,41 +22,58 @@ void not_disinfected(const AuditCase& c, std::vector<AuditTrouble>& out)
     const bool tank = std::any_of(c.v.probes.begin(), c.v.probes.end(), [](const Probe& p) { return p.place == ProbePlace::tank_bottom || p.place == ProbePlace::tank_middle || p.place == ProbePlace::tank_top; });
     for (const FoundHeating& h : c.heating)
         if (tank && h.longest_below_60_days > most_days) {
-            if (AuditTrouble* t = report(out, "not_disinfected", {whole(c)}, 0.8, "The " + probe_name(c.v, h.coldest_probe) + " did not reach 60 °C for " + number_text(h.longest_below_60_days, "days") + ".", "Legionella grows in warm water that is not heated through.", "Heat it at the coldest stored point as often and as long as local codes ask, with tempered taps."))
+            if (AuditTrouble* t = report(out, "not_disinfected", {c.log.whole()}, 0.8, "The " + probe_name(c.v, h.coldest_probe) + " did not reach 60 °C for " + number_text(h.longest_below_60_days, "days") + ".", "Legionella grows in warm water that is not heated through.", "Heat it at the coldest stored point as often and as long as local codes ask, with tempered taps."))
                 t->output = c.v.unit.outputs[h.output].key;
             return;
         }
 }
 
+namespace {
+
+constexpr double kelvin_per_f = 5.0 / 9;
+
+// The limit's number read as °F; it acts its allowance sooner, whichever scale it is in.
+void limit_mix_up(const AuditCase& c, const FoundSettings& f, const StoreLimit& l, std::vector<AuditTrouble>& out)
+{
+    constexpr double near_c = 1.6;
+    const double stated = l.limit.in_celsius(), acts = f.limit_c->value + l.allowance.in_kelvin(), read_as_f = (stated - 32) * kelvin_per_f;
+    if (std::fabs(acts - read_as_f) < near_c && std::fabs(acts - stated) > 3 * near_c)
+        report(out, "unit_mix_up", {c.log.whole()}, 0.9, "The limit acts at " + number_text(acts, "°C") + ": that is " + number_text(stated, "°F") + ".", "The job says " + number_text(stated, "°C") + ". The number was typed on a unit that shows °F.", "Set the unit's scale first, then every number anew.");
+}
+
+void pair_mix_up(const AuditCase& c, const FoundSettings& f, const DifferencePair& p, std::vector<AuditTrouble>& out)
+{
+    constexpr double share = 0.06, least_k = 4, sharp_k = 1.2;
+    const auto near = [&](double x) { return f.on_k->low <= x * (1 + share) && f.on_k->high >= x * (1 - share) && std::fabs(f.on_k->value - x) < share * x + 0.3; };
+    const bool as_f = near(p.on_k * kelvin_per_f), as_c = near(p.on_k / kelvin_per_f), sharp = f.on_k->points >= 5 || f.on_k->high - f.on_k->low < sharp_k;
+    const double off_k = as_f ? p.off_k * kelvin_per_f : p.off_k / kelvin_per_f;
+    // Starts above the set one may have been held by something else: then the stop has to say so too.
+    const bool off_too = f.off_k ? std::fabs(f.off_k->value - off_k) < 0.6 + share * p.off_k : as_f;
+    if ((as_f || as_c) && off_too && sharp && p.on_k > least_k)
+        report(out, "unit_mix_up", {c.log.whole()}, 0.7, "It starts at " + number_text(f.on_k->value, "K") + " where the job says " + number_text(p.on_k, "K") + (as_f ? ": five ninths of it." : ": nine fifths of it."), "The same digits in the other scale.", "Look which scale the unit is set to, and read its differences again.");
+}
+
+} // namespace
+
 // A number of the job, typed on a unit that is set to the other scale.
 void unit_mix_up(const AuditCase& c, std::vector<AuditTrouble>& out)
 {
-    constexpr double near_c = 1.6, share = 0.06;
-    for (const FoundSettings& f : c.found)
-        for (const Rule& r : c.v.unit.rules) {
-            if (!r.enabled)
-                continue;
-            if (const auto* l = std::get_if<StoreLimit>(&r.body); l && f.limit_c && c.v.probes[f.limit_probe].key == l->probe) {
-                const double stated = l->limit.in_celsius(), read_as_f = (stated - 32) * 5 / 9;
-                if (std::fabs(f.limit_c->value - read_as_f) < near_c && std::fabs(f.limit_c->value - stated) > 3 * near_c)
-                    report(out, "unit_mix_up", {whole(c)}, 0.9, "The limit acts at " + number_text(f.limit_c->value, "°C") + ": that is " + number_text(stated, "°F") + ".", "The job says " + number_text(stated, "°C") + ". The number was typed on a unit that shows °F.", "Set the unit's scale first, then every number anew.");
-            }
-            if (const auto d = difference_of(c.v.unit, r); d && f.on_k && r.output == c.v.unit.outputs[f.output].key) {
-                const double stated = d->on.in_kelvin();
-                const auto near = [&](double x) { return f.on_k->low <= x * (1 + share) && f.on_k->high >= x * (1 - share) && std::fabs(f.on_k->value - x) < share * x + 0.3; };
-                const bool as_f = near(stated * 5 / 9), as_c = near(stated * 9 / 5);
-                const bool off_too = !f.off_k || std::fabs(f.off_k->value - d->off.in_kelvin() * (as_f ? 5.0 / 9 : 1.8)) < 0.6 + share * d->off.in_kelvin();
-                if ((as_f || as_c) && off_too && f.on_k->points >= 5 && stated > 4)
-                    report(out, "unit_mix_up", {whole(c)}, 0.7, "It starts at " + number_text(f.on_k->value, "K") + " where the job says " + number_text(stated, "K") + (as_f ? ": five ninths of it." : ": nine fifths of it."), "The same digits in the other scale.", "Look which scale the unit is set to, and read its differences again.");
+    for (const FoundSettings& f : c.found) {
+        for (const Rule& r : c.v.unit.rules)
+            if (const auto* l = std::get_if<StoreLimit>(&r.body); l && r.enabled && f.limit_c && c.v.probes[f.limit_probe].key == l->probe)
+                limit_mix_up(c, f, *l, out);
+        for (const DifferencePair& p : difference_pairs(c.v, f.output))
+            if (f.on_k && p.source == f.source && p.store == f.store) {
+                pair_mix_up(c, f, p, out);
                 break;
             }
-        }
+    }
 }
 
 // The sun's day in the log stands elsewhere than the sun does.
 void clock_wrong(const AuditCase& c, std::vector<AuditTrouble>& out)
 {
-    const TraceColumn* sun = c.log.log().find("irradiance") ? c.log.log().find("irradiance") : c.sun();
+    const TraceColumn* sun = c.log.open_sun();
     if (!sun || !c.log.log().has_date())
         return;
     // Its centre of gravity against that of the clear sky in the same plane.
@@ -74,11 +89,12 @@ void clock_wrong(const AuditCase& c, std::vector<AuditTrouble>& out)
         Sums& s = days[c.log.day(row)];
         s.seen += std::max(0.0, g);
         s.seen_t += std::max(0.0, g) * h;
-        double clear = height > 0 ? 1000 * std::pow(std::sin(height * 0.017453292519943295), 1.2) : 0;
+        double clear = height > 0 ? 1000 * std::pow(std::sin(height * degree), 1.2) : 0;
         if (!level && height > 0) {
             const Collector& k = c.v.loop.collector;
-            const double cosine = std::max(0.0, std::cos(incidence_deg({90 - height, c.sun_azimuth_deg(row)}, k.tilt_deg, k.azimuth_deg) * 0.017453292519943295));
-            clear = 900 * cosine * std::pow(std::max(0.02, std::sin(height * 0.017453292519943295)), 0.3);
+            const double cosine = std::max(0.0, std::cos(incidence_deg({90 - height, c.sun_azimuth_deg(row)}, k.tilt_deg, k.azimuth_deg) * degree));
+            const double up = std::sin(height * degree);
+            clear = 850 * cosine * std::pow(std::max(0.02, up), 0.3) + 110 * std::sqrt(up); // the sky's own light turns with no plane
         }
         s.clear += clear;
         s.clear_t += clear * h;
@@ -105,7 +121,7 @@ void clock_wrong(const AuditCase& c, std::vector<AuditTrouble>& out)
 // On days that the log itself shows to be clear, long after the sun stood well on the array.
 void late_start(const AuditCase& c, std::vector<AuditTrouble>& out)
 {
-    const TraceColumn* sun = c.log.log().find("irradiance") ? c.log.log().find("irradiance") : c.sun();
+    const TraceColumn* sun = c.log.open_sun();
     const std::size_t pump = c.loop_pump();
     if (!sun || pump >= c.v.unit.outputs.size() || c.found.empty() || !c.log.log().has_date())
         return;

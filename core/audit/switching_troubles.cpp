@@ -17,20 +17,23 @@ bool may_run_by_night(const AuditCase& c, std::size_t output)
     });
 }
 
-double on_of(const FoundSettings& f) { return f.on_k ? f.on_k->value : 8.0; }
-
 } // namespace
 
 // Runs of a few minutes, one after the other, well into the day.
 void short_cycling(const AuditCase& c, std::vector<AuditTrouble>& out)
 {
-    constexpr double short_s = 300, morning_s = 3600, steady_share = 0.2, good_w_m2 = 200;
-    const TraceColumn* sun = c.sun();
+    constexpr double short_s = 300, morning_s = 3600, steady_share = 0.2, good_w_m2 = 200, around_s = 300;
+    const TraceColumn* sun = c.log.sun();
     const std::size_t most_usual = sun ? 24 : 40; // without the sun clouds may have done it
     const auto steady = [&](std::size_t from, std::size_t to) {
         if (!sun)
             return true;
-        double low = INFINITY, high = 0;
+        const double began_s = c.log.time_s(from), ended_s = c.log.time_s(to);
+        double low = INFINITY, high = 0; // before and after it too: else a gap between clouds made it
+        while (from > 0 && began_s - c.log.time_s(from - 1) < around_s)
+            --from;
+        while (to + 1 < c.log.rows() && c.log.time_s(to + 1) - ended_s < around_s)
+            ++to;
         for (std::size_t row = from; row <= to; ++row) {
             low = std::min(low, sun->values[row]);
             high = std::max(high, sun->values[row]);
@@ -59,7 +62,7 @@ void short_cycling(const AuditCase& c, std::vector<AuditTrouble>& out)
             if (lasted <= short_s && lasted > 20 && from - first_s > morning_s && steady(began, s.row)) {
                 runs.push_back({from, c.log.time_s(s.row)});
                 slugs += lasted < 150;
-                limits += s.difference_k > on_of(f) + 0.5;
+                limits += f.on_k && s.difference_k > f.on_k->high + 0.5;
                 worst = std::max(worst, ++of_day);
             }
             began = 0;
@@ -108,7 +111,7 @@ void runs_at_night(const AuditCase& c, std::vector<AuditTrouble>& out)
         t->output = c.v.unit.outputs[pump].key;
 }
 
-// On although the difference has long been below the stop, or on for a day and a night.
+// On although the array has long been the colder one.
 void stuck_on(const AuditCase& c, std::vector<AuditTrouble>& out)
 {
     for (const FoundSettings& f : c.found) {
@@ -121,25 +124,43 @@ void stuck_on(const AuditCase& c, std::vector<AuditTrouble>& out)
     }
 }
 
+namespace {
+
+// A limit or a cut-out of the job, or one that was found, may hold it: the readings of the log
+// need not have reached what the unit saw between two of its rows.
+bool may_be_held(const AuditCase& c, const FoundSettings& f, std::size_t row)
+{
+    constexpr double near_k = 1.5, limit_k = 6, cut_out_k = 20;
+    if ((f.limit_c && c.log.reading(f.limit_probe, row) > f.limit_c->low - limit_k) || (f.cut_out_c && c.log.reading(f.source, row) > f.cut_out_c->low - cut_out_k))
+        return true;
+    const std::string& output = c.v.unit.outputs[f.output].key;
+    return std::any_of(c.v.unit.rules.begin(), c.v.unit.rules.end(), [&](const Rule& r) {
+        if (!r.enabled || (!r.output.empty() && r.output != output))
+            return false;
+        const auto reads = [&](const std::string& probe) {
+            for (std::size_t p = 0; p < c.v.probes.size(); ++p)
+                if (c.v.probes[p].key == probe && c.log.has_probe(p))
+                    return c.log.reading(p, row);
+            return static_cast<double>(NAN);
+        };
+        if (const auto* l = std::get_if<StoreLimit>(&r.body))
+            return reads(l->probe) > l->limit.in_celsius() - l->allowance.in_kelvin() - l->hysteresis.in_kelvin() - near_k;
+        if (const auto* k = std::get_if<CutOut>(&r.body))
+            return c.log.reading(f.source, row) > k->limit.in_celsius() - cut_out_k;
+        return false;
+    });
+}
+
+} // namespace
+
 // Off although the difference has long been above the start and nothing holds it.
 void stuck_off(const AuditCase& c, std::vector<AuditTrouble>& out)
 {
     for (const FoundSettings& f : c.found) {
-        const auto held = [&](std::size_t row) {
-            if (c.replay) { // the job's own rules would hold it as well
-                const auto i = static_cast<std::size_t>(std::lower_bound(c.log.log().time_s.begin(), c.log.log().time_s.end(), c.log.time_s(row)) - c.log.log().time_s.begin());
-                std::size_t at = std::min(i, c.replay->size() - 1);
-                while (at + 1 < c.replay->size() && c.replay->time_s(at) < c.log.time_s(row))
-                    ++at;
-                if (!c.replay->decision(at, f.output).on)
-                    return true;
-            }
-            return (f.limit_c && c.log.reading(f.limit_probe, row) > f.limit_c->low - 6) || (f.cut_out_c && c.log.reading(f.source, row) > f.cut_out_c->low - 20);
-        };
         const auto stretches = stretches_where(c.log, 1200, 120, [&](std::size_t row) {
-            return c.log.output(f.output, row) == 0 && c.above_start_k(f, row) > 4 && !held(row);
+            return c.log.output(f.output, row) == 0 && c.above_start_k(f, row) > 4 && !c.rules_rest(f.output, row) && !may_be_held(c, f, row);
         });
-        if (AuditTrouble* t = report(out, "stuck_off", stretches, 0.85, c.v.unit.outputs[f.output].key + " stays off for " + hours_text(total_s(stretches)) + " with the " + probe_name(c.v, f.source) + " well above the " + probe_name(c.v, f.store) + ".", "Nothing the job knows of holds it: a hand switch in OFF, a fuse, a relay that does not close, or a limit set far lower.", "Measure at the output's terminals while the unit says it is on."))
+        if (AuditTrouble* t = report(out, "stuck_off", stretches, 0.85, c.v.unit.outputs[f.output].key + " stays off for " + hours_text(total_s(stretches)) + " with the " + probe_name(c.v, f.source) + " well above the " + probe_name(c.v, f.store) + ".", "Nothing the job knows of holds it: a hand switch in OFF, a fuse, a relay that does not close, or a limit set far lower.", "Listen to the relay, look at fuse and switch. To measure at live mains terminals is work for a licensed person."))
             t->output = c.v.unit.outputs[f.output].key;
     }
 }

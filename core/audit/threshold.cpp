@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <numeric>
 
 namespace vernal {
 namespace {
@@ -13,7 +12,7 @@ constexpr double held_range_k = 40; // within which what is held back may lie
 constexpr std::array held_shares{0.01, 0.05, 0.15, 0.35, 0.6};
 constexpr std::array width_factors{0.5, 0.71, 1.0, 1.41, 2.0}; // the course between two rows is only guessed at
 constexpr double least_sigma = 0.01;
-constexpr double course_k = 0.06, course_share = 0.18, rounding_share = 0.25; // set by runs whose settings are known, see docs/audit.md
+constexpr double course_k = 0.015, course_share = 0.07, course_per_k = 0.06, rounding_share = 0.2, rounding_width_k = 1; // set by runs whose settings are known, see docs/audit.md
 
 double normal_below(double x) { return 0.5 * std::erfc(-x / 1.4142135623730951); }
 
@@ -109,7 +108,7 @@ std::optional<Estimate> setting_from(const std::vector<Crossing>& crossings, boo
     for (const Crossing& c : some)
         widths.push_back(c.width);
     std::nth_element(widths.begin(), widths.begin() + static_cast<std::ptrdiff_t>(widths.size() / 2), widths.end());
-    const double left_out = std::hypot(course_k + course_share * widths[widths.size() / 2], rounding_share * some.front().rounding);
+    const double width = widths[widths.size() / 2], left_out = std::hypot(course_k + (course_share + course_per_k * width) * width, rounding_share * some.front().rounding * (1 + width / rounding_width_k));
     out.low = out.value - std::hypot(out.value - out.low, left_out);
     out.high = out.value + std::hypot(out.high - out.value, left_out);
     if (!rising) {

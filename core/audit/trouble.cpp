@@ -1,5 +1,7 @@
 #include "trouble.h"
 
+#include "stated.h"
+
 #include "core/weather/sun.h"
 #include "core/weather/zone.h"
 
@@ -47,21 +49,12 @@ std::size_t AuditCase::loop_pump() const
 
 namespace {
 
-struct Pair {
-    std::size_t source, store;
-    double on_k;
-};
-
-std::vector<Pair> pairs_of(const AuditCase& c, const FoundSettings& f)
+// Of an output with one pair the one that was found to be its own.
+std::vector<DifferencePair> pairs_of(const AuditCase& c, const FoundSettings& f)
 {
-    const auto keys = probe_keys(c.v);
-    const auto at = [&](const std::string& key) { return static_cast<std::size_t>(std::find(keys.begin(), keys.end(), key) - keys.begin()); };
-    std::vector<Pair> out;
-    for (const Rule& r : c.v.unit.rules)
-        if (const auto d = difference_of(c.v.unit, r); d && r.enabled && r.output == c.v.unit.outputs[f.output].key && at(d->source) < keys.size() && at(d->store) < keys.size())
-            out.push_back({at(d->source), at(d->store), d->on.in_kelvin()});
+    auto out = difference_pairs(c.v, f.output);
     if (out.size() < 2)
-        out = {{f.source, f.store, f.on_k ? f.on_k->value : out.empty() ? 8.0
+        out = {{f.source, f.store, f.on_k ? f.on_k->value : out.empty() ? INFINITY
                                                                         : out.front().on_k}};
     return out;
 }
@@ -71,7 +64,7 @@ std::vector<Pair> pairs_of(const AuditCase& c, const FoundSettings& f)
 double AuditCase::difference_k(const FoundSettings& f, std::size_t row) const
 {
     double most = NAN;
-    for (const Pair& p : pairs_of(*this, f))
+    for (const DifferencePair& p : pairs_of(*this, f))
         most = std::fmax(most, log.reading(p.source, row) - log.reading(p.store, row));
     return most;
 }
@@ -79,17 +72,21 @@ double AuditCase::difference_k(const FoundSettings& f, std::size_t row) const
 double AuditCase::above_start_k(const FoundSettings& f, std::size_t row) const
 {
     double most = NAN;
-    for (const Pair& p : pairs_of(*this, f))
+    for (const DifferencePair& p : pairs_of(*this, f))
         most = std::fmax(most, log.reading(p.source, row) - log.reading(p.store, row) - p.on_k);
     return most;
 }
 
-const TraceColumn* AuditCase::sun() const
+bool AuditCase::rules_rest(std::size_t output, std::size_t row) const
 {
-    for (const char* name : {"irradiance_plane", "sun_sensor", "irradiance"})
-        if (const TraceColumn* s = log.log().find(name))
-            return s;
-    return nullptr;
+    if (!replay)
+        return false;
+    std::size_t low = 0, high = replay->size(); // the last row of the replay not after this one
+    while (high - low > 1) {
+        const std::size_t middle = (low + high) / 2;
+        (replay->time_s(middle) <= log.time_s(row) ? low : high) = middle;
+    }
+    return !replay->decision(low, output).on;
 }
 
 const std::vector<TroubleKind>& trouble_kinds()
@@ -99,15 +96,18 @@ const std::vector<TroubleKind>& trouble_kinds()
         {"probe_lost", "A probe is lost", true, "probe_stuck", probe_lost},
         {"probes_swapped", "Two probes are swapped", true, "probe_offset", probes_swapped},
         {"no_rise", "It runs and nothing flows", true, "low_flow", no_rise},
-        {"runs_at_night", "It runs at night", true, "stuck_on", runs_at_night},
+        {"runs_at_night", "It runs at night", true, "stuck_on probe_drifts", runs_at_night},
         {"stuck_on", "It stays on", true, "runs_at_night", stuck_on},
         {"stuck_off", "It stays off", true, "no_rise", stuck_off},
-        {"pressure_lost", "Pressure is lost", true, "", pressure_lost},
+        {"pressure_lost", "Pressure is lost", true, "lost_after_stagnation", pressure_lost},
+        {"lost_after_stagnation", "Pressure is lost after stagnation", true, "pressure_lost", nullptr},
         {"chattering", "It chatters", true, "short_cycling", chattering},
         {"unit_mix_up", "°C and °F are mixed up", true, "", unit_mix_up},
         {"probe_stuck", "A reading stands still", true, "probe_lost", probe_stuck},
         {"probe_in_sun", "A probe reads the sun or the weather", false, "probe_offset", probe_in_sun},
-        {"probe_offset", "A probe reads wrong", false, "probe_in_sun probes_swapped", probe_offset},
+        {"probe_bare", "A probe is not where the store is", false, "runs_at_night low_flow no_rise", probe_bare},
+        {"probe_drifts", "A probe drifts", false, "probe_offset runs_at_night", probe_drifts},
+        {"probe_offset", "A probe reads wrong", false, "probe_in_sun probes_swapped probe_drifts", probe_offset},
         {"heat_lost_backwards", "Heat is lost backwards at night", false, "probe_offset", heat_lost_backwards},
         {"low_flow", "Little flows", false, "no_rise", low_flow},
         {"short_cycling", "Short cycling", false, "chattering", short_cycling},
@@ -135,11 +135,11 @@ std::vector<AuditTrouble> find_troubles(const AuditCase& c, std::stop_token stop
     for (const TroubleKind& k : trouble_kinds()) {
         if (stop.stop_requested())
             break;
-        const std::size_t before = out.size();
-        k.look(c, out);
-        for (std::size_t i = before; i < out.size(); ++i)
-            out[i].serious = k.serious && out[i].sure >= 0.5;
+        if (k.look)
+            k.look(c, out);
     }
+    for (AuditTrouble& t : out)
+        t.serious = find_trouble(t.key)->serious && t.sure >= 0.5;
     std::stable_sort(out.begin(), out.end(), [](const AuditTrouble& a, const AuditTrouble& b) { return a.serious != b.serious ? a.serious : false; });
     return out;
 }

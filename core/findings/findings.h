@@ -29,12 +29,13 @@ struct RemedyChange {
 std::vector<RemedyChange> changes_of(const Job& job, std::size_t variant, const Remedy& remedy);
 
 struct Finding {
-    const char* kind = ""; // key of its entry in finding_kinds()
+    const char* kind = ""; // key of its entry in finding_kinds(), or in trouble_kinds() of what a log shows
     Severity severity = Severity::note;
     std::string title;
     std::string reason;
     std::optional<Remedy> remedy;
-    std::string at = {}; // path of what it is about, down to a rule, probe, output or setting; empty: the whole loop
+    std::string at = {};                                  // path of what it is about, down to a rule, probe, output or setting; empty: the whole loop
+    std::optional<std::pair<double, double>> seen_s = {}; // from, to: where a log shows it, s of the log
 };
 
 // What a check may look at. figures: of the chosen day, null before its first run.

@@ -78,7 +78,6 @@ std::vector<std::string> fault_subjects(FaultKind kind, const Variant& v)
             out.push_back(o.key);
         break;
     case Of::pump: return pumps_of(v, only_of_arrays(kind));
-    case Of::array:
     case Of::loop: break;
     }
     return out;

@@ -58,7 +58,6 @@ struct FaultInfo {
     enum class Of : std::uint8_t { probe,
         output,
         pump, // an output that drives one
-        array,
         loop };
     enum class Size : std::uint8_t { none,
         stuck_c,

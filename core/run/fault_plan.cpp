@@ -8,7 +8,7 @@ namespace vernal {
 namespace {
 
 constexpr double never = std::numeric_limits<double>::infinity();
-constexpr double spike_cell_s = 300, spike_s = 10;
+constexpr double spike_cell_s = 300, spike_s = 10; // estimates
 
 // Where in its five minutes a spike stands: the same on every machine.
 double spike_begins_s(double cell)
@@ -24,8 +24,6 @@ double next_of(const Stretch& s, double t)
                                                 : never;
 }
 
-bool half_on(const RelayFault& r, double t) { return std::fmod(std::floor((t - r.when.from_s) / (r.every_s / 2) + 1e-9), 2) == 0; }
-
 } // namespace
 
 double TipFault::seen(double t, double tip_c, double air_c) const
@@ -40,6 +38,12 @@ double TipFault::seen(double t, double tip_c, double air_c) const
     case Kind::reads_room: return tip_c + share * (room_c - tip_c);
     }
     return tip_c;
+}
+
+bool RelayFault::comes_out(double t, bool decided) const
+{
+    const bool half_on = std::fmod(std::floor((t - when.from_s) / (every_s / 2) + 1e-9), 2) == 0;
+    return kind == Kind::on || (kind == Kind::chatters && decided && half_on);
 }
 
 double TipFault::next_change_s(double t) const
@@ -115,8 +119,7 @@ std::uint32_t FaultPlan::relays_at(double t, std::uint32_t decided) const
         if (!r.when.holds(t))
             continue;
         const std::uint32_t bit = 1U << r.output;
-        const bool on = r.kind == RelayFault::Kind::on || (r.kind == RelayFault::Kind::chatters && (out & bit) != 0 && half_on(r, t));
-        out = on ? out | bit : out & ~bit;
+        out = r.comes_out(t, (out & bit) != 0) ? out | bit : out & ~bit;
     }
     return out;
 }

@@ -37,7 +37,8 @@ struct RelayFault {
     Stretch when;
     std::size_t output = 0;
     Kind kind = Kind::on;
-    double every_s = 10; // chatters
+    double every_s = 10;                          // chatters
+    bool comes_out(double t, bool decided) const; // at an instant in the stretch
 };
 
 struct FaultPlan {

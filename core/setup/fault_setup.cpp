@@ -4,14 +4,13 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
+#include <numbers>
 
 namespace vernal {
 namespace {
 
 constexpr double hour_s = 3600, day_s = 86400;
-constexpr double through_snow_share = 0.02; // what a covered pane lets through; estimate
-constexpr double no_end_of_degrees = 1e6;   // beyond every input's range, either way: an open or a shorted probe
+constexpr double no_end_of_degrees = 1e6; // beyond every input's range, either way: an open or a shorted probe
 constexpr double full_sun_w_m2 = 1000;
 
 Stretch stretch_of(const Fault& f) { return {f.from_h * hour_s, std::max(f.from_h, f.to_h) * hour_s}; }
@@ -90,14 +89,18 @@ void add_tip(FaultPlan& plan, const Variant& v, const Fault& f)
     plan.tips.push_back({stretch_of(f), probe, kind, f.by_k, f.share, v.loop.tank.room_c});
 }
 
-void add_relay(FaultPlan& plan, const Variant& v, const Fault& f)
+RelayFault relay_fault(const Fault& f, std::size_t output)
 {
-    const std::size_t output = index_of(v.unit.outputs, f.of);
     using Kind = RelayFault::Kind;
     const Kind kind = f.kind == FaultKind::relay_stuck_on ? Kind::on : f.kind == FaultKind::relay_chatters ? Kind::chatters
                                                                                                            : Kind::off;
-    if (output < v.unit.outputs.size())
-        plan.relays.push_back({stretch_of(f), output, kind, f.every_s});
+    return {stretch_of(f), output, kind, f.every_s};
+}
+
+void add_relay(FaultPlan& plan, const Variant& v, const Fault& f)
+{
+    if (const std::size_t output = index_of(v.unit.outputs, f.of); output < v.unit.outputs.size())
+        plan.relays.push_back(relay_fault(f, output));
 }
 
 void add_water(FaultPlan& plan, const Variant& v, const Fault& f)
@@ -151,6 +154,7 @@ FaultPlan fault_plan(const Variant& v, const Day& day)
 
 void cover_with_snow(DayForcing& forcing, const Day& day, int n)
 {
+    const double passes = through_snow(24, 0); // as of the day's own snow, before it slides off
     for (const Fault& f : day.faults) {
         if (f.kind != FaultKind::snow)
             continue;
@@ -158,10 +162,10 @@ void cover_with_snow(DayForcing& forcing, const Day& day, int n)
         for (std::size_t m = 0; m < forcing.plane_w_m2.size(); ++m) {
             if (!when.holds(n * day_s + 60.0 * static_cast<double>(m)))
                 continue;
-            forcing.plane_w_m2[m] *= through_snow_share;
+            forcing.plane_w_m2[m] *= passes;
             for (const SunPlane p : {SunPlane::collector, SunPlane::collector_2, SunPlane::panel})
                 if (auto& sun = forcing.sun_w_m2[static_cast<std::size_t>(p)]; m < sun.size())
-                    sun[m] *= through_snow_share;
+                    sun[m] *= passes;
         }
     }
 }
@@ -187,9 +191,9 @@ public:
         case FaultKind::probe_in_sun: return reads(f, [&](double t, double was) { return was + f.by_k * sun_at(t) / full_sun_w_m2; });
         case FaultKind::probe_bare:
         case FaultKind::probe_tip_lost: return reads(f, [&](double t, double was) { return was + f.share * (beside(t, was) - was); });
-        case FaultKind::relay_stuck_on: return switches(f, [](double, double) { return 1.0; });
-        case FaultKind::relay_stuck_off: return switches(f, [](double, double) { return 0.0; });
-        case FaultKind::relay_chatters: return switches(f, [&](double t, double was) { return std::fmod(std::floor((t - when.from_s) / (f.every_s / 2) + 1e-9), 2) == 0 ? was : 0.0; });
+        case FaultKind::relay_stuck_on:
+        case FaultKind::relay_stuck_off:
+        case FaultKind::relay_chatters: return change(column(f.of), [relay = relay_fault(f, 0)](double t, double was) { return relay.comes_out(t, was > 0.005) ? (was > 0.005 ? was : 1.0) : 0.0; });
         default: return;
         }
     }
@@ -216,8 +220,6 @@ private:
     }
     template <class How>
     void reads(const Fault& f, How how) { change(of_probe(f.of), how); }
-    template <class How>
-    void switches(const Fault& f, How how) { change(column(f.of), how); }
     void swap(const Fault& f)
     {
         TraceColumn *a = of_probe(f.of), *b = of_probe(f.with);
@@ -235,7 +237,7 @@ private:
             if (const TraceColumn* c = column(name))
                 return value_at(c, t, 0);
         const double h = std::fmod(out_.clock_s() + t, day_s) / hour_s; // a bright day from seven to seven
-        return full_sun_w_m2 * std::max(0.0, std::sin(3.14159265358979 * (h - 7) / 12));
+        return full_sun_w_m2 * std::max(0.0, std::sin(std::numbers::pi * (h - 7) / 12));
     }
     double beside(double t, double was) { return value_at(column("air"), t, was); }
 

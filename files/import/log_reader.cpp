@@ -1,22 +1,20 @@
 #include "log_reader.h"
 
-#include "core/weather/zone.h"
 #include "files/log_cells.h"
-#include "files/timestamp.h"
+#include "log_order.h"
 #include "log_rows.h"
 
 #include <algorithm>
 #include <cctype>
 #include <cmath>
 #include <map>
-#include <numeric>
 
 namespace vernal {
 namespace {
 
 using namespace std::chrono;
 
-constexpr double day_s = 86400, hour_s = 3600, longest_s = 4e9;
+constexpr double day_s = 86400, hour_s = 3600;
 constexpr double first_year_s = -2.2e9, last_year_s = 3.24e10; // 1900 to 2996, since 1970
 constexpr sys_days serial_epoch{year{1899} / December / day{30}};
 
@@ -27,12 +25,6 @@ struct Taken {
     CellUnit unit{"", Quantity::number};
     const ProbeCurve* curve = nullptr; // cells are ohms of it
     double ohm_scale = 1;
-};
-
-// A row's time: of the clock that is written, seconds since 1970-01-01, or since nothing.
-struct When {
-    double s = 0;
-    bool fixed = false; // the cell says how far it is ahead of UTC: `s` is UTC
 };
 
 class LogReader {
@@ -51,10 +43,10 @@ public:
         read_rows();
         if (out_.stopped)
             return std::move(out_);
-        put_in_order();
-        if (kept_.empty())
+        OrderedRows order = rows_in_order(times_, lines_, dated_, layout_, place_, troubles_);
+        if (order.rows.empty())
             return Error{"no row has a time that can be read", "", "Choose which column holds the time, and how it is written"};
-        finish();
+        finish(std::move(order));
         return std::move(out_);
     }
 
@@ -152,20 +144,8 @@ private:
                 }
             }
         } catch (const BadCsv& b) {
-            trouble(csv_.line(), csv_.line(), b.error.what + "; what comes after it was not read");
+            troubles_.put(csv_.line(), csv_.line(), b.error.what + "; what comes after it was not read");
         }
-    }
-
-    void trouble(std::size_t line, std::size_t to_line, std::string what)
-    {
-        if (!out_.troubles.empty() && out_.troubles.back().what == what && out_.troubles.back().to_line + 1 >= line && line >= out_.troubles.back().line) {
-            out_.troubles.back().to_line = std::max(out_.troubles.back().to_line, to_line);
-            return;
-        }
-        if (out_.troubles.size() >= most_troubles)
-            ++out_.more_troubles;
-        else
-            out_.troubles.push_back({line, to_line, std::move(what)});
     }
 
     void read_row()
@@ -177,18 +157,18 @@ private:
             std::string cell = at < cells.size() ? std::string(trimmed(cells[at])) : "";
             if (moment_ == none && clock_ < cells.size())
                 cell += ' ' + std::string(trimmed(cells[clock_]));
-            trouble(csv_.line(), csv_.line(), cell.empty() ? "there is no time in this row; it was left out" : "“" + cell.substr(0, 40) + "” is not a time; the row was left out");
+            troubles_.put(csv_.line(), csv_.line(), cell.empty() ? "there is no time in this row; it was left out" : "“" + cell.substr(0, 40) + "” is not a time; the row was left out");
             return;
         }
         if (cells.size() < layout_.columns.size())
-            trouble(csv_.line(), csv_.line(), "this row is short of cells; they are empty");
+            troubles_.put(csv_.line(), csv_.line(), "this row is short of cells; they are empty");
         times_.push_back(*when);
         lines_.push_back(static_cast<std::uint32_t>(csv_.line()));
         for (Taken& t : columns_)
             t.column.values.push_back(t.cell < cells.size() ? value(t, trimmed(cells[t.cell])) : NAN);
     }
 
-    std::optional<When> time_of(const std::vector<std::string>& cells)
+    std::optional<RowTime> time_of(const std::vector<std::string>& cells)
     {
         const auto cell = [&](std::size_t i) { return i < cells.size() ? trimmed(cells[i]) : std::string_view(); };
         if (moment_ != none && !is_date(layout_.form)) {
@@ -210,7 +190,7 @@ private:
         if (!times_.empty() && m->day.has_value() != dated_)
             return {};
         dated_ = m->day.has_value();
-        When w;
+        RowTime w;
         w.s = (m->day ? static_cast<double>(seconds{m->day->time_since_epoch()}.count()) : 0.0) + m->second.value_or(0.0);
         if (m->ahead) {
             w.fixed = true;
@@ -219,7 +199,7 @@ private:
         return w;
     }
 
-    std::optional<When> of_number(double v)
+    std::optional<RowTime> of_number(double v)
     {
         dated_ = layout_.form >= TimeForm::serial_days;
         switch (layout_.form) {
@@ -229,9 +209,9 @@ private:
         case TimeForm::unix_ms: v /= 1000; break;
         default: break;
         }
-        if (dated_ ? v < first_year_s || v > last_year_s : std::fabs(v) > longest_s)
+        if (dated_ ? v < first_year_s || v > last_year_s : std::fabs(v) > longest_log_s)
             return {};
-        return When{v, is_unix(layout_.form)};
+        return RowTime{v, is_unix(layout_.form)};
     }
 
     double value(const Taken& t, std::string_view cell)
@@ -249,7 +229,7 @@ private:
             return it->second;
         if (const auto usual = usual_word(cell))
             return *usual;
-        trouble(csv_.line(), csv_.line(), "“" + std::string(cell.substr(0, 40)) + "” is no reading of " + t.column.name + "; the cell is empty");
+        troubles_.put(csv_.line(), csv_.line(), "“" + std::string(cell.substr(0, 40)) + "” is no reading of " + t.column.name + "; the cell is empty");
         return NAN;
     }
 
@@ -260,140 +240,23 @@ private:
         return t ? t->in_celsius() : NAN;
     }
 
-    // --- rows in the order of time ------------------------------------------------
-
-    void put_in_order()
-    {
-        std::vector<std::size_t> order(times_.size());
-        std::iota(order.begin(), order.end(), std::size_t{0});
-        std::size_t falls = 0, rises = 0;
-        for (std::size_t i = 1; i < times_.size(); ++i) {
-            falls += times_[i].s < times_[i - 1].s;
-            rises += times_[i].s > times_[i - 1].s;
-        }
-        if (falls > rises && dated_) {
-            std::reverse(order.begin(), order.end());
-            out_.trace.notes.emplace_back("The newest row stood first; the log was turned round");
-        }
-        std::vector<double> gaps;
-        for (std::size_t i = 1; i < times_.size(); ++i)
-            gaps.push_back(std::fabs(times_[i].s - times_[i - 1].s));
-        if (!gaps.empty()) {
-            std::nth_element(gaps.begin(), gaps.begin() + static_cast<std::ptrdiff_t>(gaps.size() / 2), gaps.end());
-            usual_s_ = gaps[gaps.size() / 2];
-        }
-        for (std::size_t k = 0; k < order.size(); ++k)
-            place_row(order, k);
-    }
-
-    void place_row(const std::vector<std::size_t>& order, std::size_t k)
-    {
-        const std::size_t row = order[k];
-        double t = times_[row].s + moved_s_;
-        if (kept_.empty()) {
-            begin(times_[row]);
-            t = times_[row].s;
-        } else {
-            t = went_on(times_[row], t);
-            const double last = kept_times_.back();
-            constexpr double far_s = 30 * day_s;
-            if (t - last > far_s && k + 1 < order.size() && times_[order[k + 1]].s + moved_s_ < t && times_[order[k + 1]].s + moved_s_ > last)
-                return trouble(lines_[row], lines_[row], "the time lies far from that of the rows beside it; the row was left out");
-            if (t < last || times_[row].fixed != base_.fixed || t - base_.s > longest_s)
-                return trouble(lines_[row], lines_[row], times_[row].fixed != base_.fixed ? "this row says how far its clock is ahead of UTC and others do not; it was left out" : "the time runs backwards; the row was left out");
-            if (t == last) { // the last one wins
-                ++duplicates_;
-                kept_.back() = row;
-                return;
-            }
-        }
-        kept_.push_back(row);
-        kept_times_.push_back(t);
-    }
-
-    // Where clocks are put back or forward, and over midnight where there are no dates.
-    double went_on(const When& w, double t)
-    {
-        const double last = kept_times_.back();
-        if (w.fixed)
-            return t;
-        if (!dated_ && is_date(layout_.form)) {
-            if (t < last - 0.5 * day_s) {
-                moved_s_ += day_s;
-                t += day_s;
-            }
-            return t;
-        }
-        if (!dated_ || layout_.clock != LogClock::wall)
-            return t;
-        const double back = last - t, reach = std::max(3.5 * usual_s_, 60.0);
-        if (back > 0 && back <= hour_s && back >= hour_s - reach && usual_s_ < hour_s && last - put_back_s_ > 60 * day_s) {
-            moved_s_ += hour_s;
-            put_back_s_ = last;
-            out_.trace.notes.emplace_back("Clocks were put back an hour; the hour that comes twice goes on after the first");
-            return t + hour_s;
-        }
-        if (t - last >= hour_s && t - last <= hour_s + reach && usual_s_ < hour_s && put_forward_on(w.s)) {
-            moved_s_ -= hour_s;
-            out_.trace.notes.emplace_back("Clocks were put forward an hour; the hour that is missing is no gap");
-            return t - hour_s;
-        }
-        return t;
-    }
-
-    bool put_forward_on(double local_s) const
-    {
-        const sys_days day{duration_cast<days>(seconds{static_cast<long long>(local_s)})};
-        const double of_day = local_s - static_cast<double>(seconds{day.time_since_epoch()}.count());
-        return of_day >= hour_s && of_day < 4 * hour_s && ahead_s(day) - ahead_s(day - days{1}) == hour_s;
-    }
-
-    double ahead_s(sys_days day) const
-    {
-        const year_month_day d{day};
-        return hour_s * clock_ahead_h(place_, static_cast<int>(d.year()), static_cast<int>(static_cast<unsigned>(d.month())), static_cast<int>(static_cast<unsigned>(d.day())));
-    }
-
-    void begin(const When& first)
-    {
-        base_ = first;
-        if (!dated_) {
-            base_.s = 0; // seconds are those of the day
-            return;
-        }
-        base_.s = std::floor(first.s);
-        double local = base_.s;
-        const sys_days utc_day{days{static_cast<int>(std::floor(base_.s / day_s))}};
-        if (first.fixed || layout_.clock == LogClock::utc)
-            local += ahead_s(utc_day);
-        else if (layout_.clock == LogClock::standard)
-            local += ahead_s(utc_day) - standard_s();
-        const auto whole = static_cast<long long>(std::floor(local));
-        const long long of_day = ((whole % 86400) + 86400) % 86400;
-        out_.trace.start = timestamp_text({sys_days{days{(whole - of_day) / 86400}}, static_cast<int>(of_day), 0, {}});
-    }
-
-    double standard_s() const // the lesser of winter and summer
-    {
-        const sys_days day{days{static_cast<int>(std::floor(base_.s / day_s))}};
-        const int y = static_cast<int>(year_month_day{day}.year());
-        return std::min(ahead_s(sys_days{year{y} / 1 / 15}), ahead_s(sys_days{year{y} / 7 / 15}));
-    }
-
-    void finish()
+    void finish(OrderedRows order)
     {
         Trace& trace = out_.trace;
-        for (const double t : kept_times_)
-            trace.time_s.push_back(t - base_.s);
+        trace.time_s = std::move(order.time_s);
+        trace.start = std::move(order.start);
+        trace.notes = std::move(order.notes);
         for (Taken& t : columns_) {
             std::vector<double> values;
-            values.reserve(kept_.size());
-            for (const std::size_t row : kept_)
+            values.reserve(order.rows.size());
+            for (const std::size_t row : order.rows)
                 values.push_back(t.column.values[row]);
             t.column.values = std::move(values);
             trace.columns.push_back(std::move(t.column));
         }
-        note_lacks(trace, duplicates_, empty_);
+        note_lacks(trace, order.duplicates, empty_);
+        out_.troubles = troubles_.take();
+        out_.more_troubles = troubles_.more();
     }
 
     static constexpr std::size_t none = static_cast<std::size_t>(-1);
@@ -406,15 +269,11 @@ private:
     std::map<std::string, double, std::less<>> words_;
     std::vector<Taken> columns_;
     std::size_t moment_ = none, date_ = none, clock_ = none;
-    std::vector<When> times_;          // of every row with a time
+    std::vector<RowTime> times_;       // of every row with a time
     std::vector<std::uint32_t> lines_; // likewise
     bool dated_ = false;
-    std::size_t empty_ = 0, duplicates_ = 0;
-    double usual_s_ = 0;
-    std::vector<std::size_t> kept_; // rows, in the order of time
-    std::vector<double> kept_times_;
-    double moved_s_ = 0, put_back_s_ = -1e18;
-    When base_;
+    std::size_t empty_ = 0;
+    TroubleList troubles_;
     ImportedLog out_;
 };
 

@@ -10,6 +10,17 @@ namespace vernal {
 // done: bytes given out.
 CsvReader::Source in_pieces(std::string_view text, std::size_t& done);
 
+using Rows = std::vector<std::vector<std::string>>;
+
+// The first thousand lines of a text and its last ones, blank ones with them.
+struct Lines {
+    std::vector<std::string_view> head, tail;
+};
+Lines lines_of(std::string_view text);
+std::vector<std::string> cells_of(std::string_view line, char delimiter);
+Rows rows_from(const Lines& lines, const LogLayout& layout); // of readings
+bool is_number_cell(std::string_view cell, bool decimal_comma);
+
 // Letters and digits in lower case, all else as single blanks.
 std::string plain_words(std::string_view text);
 

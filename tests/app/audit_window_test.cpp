@@ -22,6 +22,7 @@ private slots:
     void a_log_is_audited_and_its_evidence_marked();
     void what_was_found_is_taken_as_a_variant_and_undone();
     void a_generated_day_has_nothing_to_audit();
+    void what_it_shows_stands_among_the_findings();
     void painted_faults_are_found();
 
 private:
@@ -79,6 +80,33 @@ void AuditWindowTest::a_generated_day_has_nothing_to_audit()
     laid_out();
     QVERIFY(!find<QPushButton>("showAudit")->isVisible());
     QVERIFY(!sheet()->isVisible());
+}
+
+void AuditWindowTest::what_it_shows_stands_among_the_findings()
+{
+    audit();
+    const auto kinds = [this] {
+        QStringList out;
+        for (const Finding& f : window->session().findings())
+            out << QString::fromUtf8(f.kind);
+        return out;
+    };
+    QVERIFY(QTest::qWaitFor([&] { return kinds().contains(QStringLiteral("runs_at_night")); }, 20000));
+    QVERIFY(kinds().contains(QStringLiteral("other_pair_in_log")));
+    const auto& found = window->session().findings();
+    QVERIFY(std::is_sorted(found.begin(), found.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; }));
+    window->findChild<WorkView*>()->show_findings(true);
+    laid_out();
+    QTest::mouseClick(find<QPushButton>("showSeen"), Qt::LeftButton);
+    QVERIFY(window->session().marked());
+    QCOMPARE(window->session().cursor_s(), window->session().marked()->from_s);
+    const auto pair = std::find_if(found.begin(), found.end(), [](const Finding& f) { return std::string_view(f.kind) == "other_pair_in_log"; });
+    QVERIFY(pair->remedy && pair->at.starts_with("rule/"));
+    document().edit_variant(QStringLiteral("take"), pair->remedy->apply);
+    QVERIFY(std::fabs(difference().on.in_kelvin() - 6.7) < 0.3);
+    document().choose_day(0);
+    settle();
+    QVERIFY2(!kinds().contains(QStringLiteral("runs_at_night")), "a generated day has no log");
 }
 
 void AuditWindowTest::painted_faults_are_found()

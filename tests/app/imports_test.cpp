@@ -1,6 +1,7 @@
 // A log from elsewhere, through its one page.
 #include "app/days/days_station.h"
 #include "app/days/import_page.h"
+#include "app/days/log_desk.h"
 #include "app/days/log_table.h"
 #include "files/disk.h"
 #include "fixture.h"
@@ -96,16 +97,16 @@ void ImportsTest::a_log_of_a_strange_shape_is_seen_chosen_and_taken_in()
 void ImportsTest::what_was_chosen_is_remembered_by_the_header()
 {
     log_answer = file("van.txt", strange);
-    days().import_files({log_answer});
+    days().logs().import_files({log_answer});
     choose("role2", QStringLiteral("Tank top"));
     take();
-    days().import_files({file("later.txt", "Van logger 7, battery low\nsecond line\n\nDay;Clock;T1;T2;K1\n06.06.2026;08:00:00;50,0;40,0;run\n")});
+    days().logs().import_files({file("later.txt", "Van logger 7, battery low\nsecond line\n\nDay;Clock;T1;T2;K1\n06.06.2026;08:00:00;50,0;40,0;run\n")});
     QVERIFY(days().importing());
     QCOMPARE(find<QComboBox>("role2")->currentText(), QStringLiteral("Tank top"));
     QVERIFY(find<QLabel>("logSaid")->text().contains(QStringLiteral("last log")));
     take();
     QCOMPARE(log().find("tank_top")->values[0], 50.0);
-    days().import_files({log_answer});
+    days().logs().import_files({log_answer});
     QTest::mouseClick(find<QPushButton>("guessLog"), Qt::LeftButton);
     laid_out();
     QVERIFY(find<QComboBox>("role2")->currentText() != QStringLiteral("Tank top"));
@@ -114,13 +115,13 @@ void ImportsTest::what_was_chosen_is_remembered_by_the_header()
 void ImportsTest::a_broken_log_says_where_and_loses_nothing()
 {
     const Job before = job();
-    days().import_files({file("broken.csv", "time,collector\n0,20\n30,x9\n60,21\n")});
+    days().logs().import_files({file("broken.csv", "time,collector\n0,20\n30,x9\n60,21\n")});
     QVERIFY(days().importing());
     QCOMPARE(find<QListWidget>("logTroubles")->item(0)->text(), QStringLiteral("line 3: “x9” is no reading of collector; the cell is empty"));
     QTest::keyClick(find<QPushButton>("takeLog"), Qt::Key_Escape);
     QVERIFY(!days().importing());
     QVERIFY(job() == before);
-    days().import_files({file("broken.csv", "time,collector\n0,20\n30,x9\n60,21\n")});
+    days().logs().import_files({file("broken.csv", "time,collector\n0,20\n30,x9\n60,21\n")});
     choose("role0", QStringLiteral("left out"));
     QVERIFY(!find<QPushButton>("takeLog")->isEnabled());
     QVERIFY(find<QLabel>("logSaid")->text().contains(QStringLiteral("no column says when")));
@@ -132,7 +133,7 @@ void ImportsTest::several_files_are_joined()
 {
     const QString one = file("one.csv", "time,collector [°C],P1\n2026-05-08T00:00:00,20,0\n2026-05-08T00:01:00,21,1\n");
     const QString two = file("two.csv", "time,collector [°C],P1\n2026-05-07T23:58:00,18,0\n2026-05-07T23:59:00,19,0\n");
-    days().import_files({one, two});
+    days().logs().import_files({one, two});
     QVERIFY(days().importing());
     take();
     QCOMPARE(qs(log().start), QStringLiteral("2026-05-07T23:58:00"));
@@ -142,10 +143,10 @@ void ImportsTest::several_files_are_joined()
 void ImportsTest::an_empty_file_and_a_file_that_is_no_log()
 {
     const Job before = job();
-    const auto empty = days().import_files({file("empty.csv", " \n")});
+    const auto empty = days().logs().import_files({file("empty.csv", " \n")});
     QVERIFY(empty.has_value());
     QVERIFY(find<QLabel>("dayMessage")->text().contains(QStringLiteral("empty")));
-    days().import_files({file("letter.txt", "Dear customer,\nthe pump is quiet now.\nRegards\n")});
+    days().logs().import_files({file("letter.txt", "Dear customer,\nthe pump is quiet now.\nRegards\n")});
     QVERIFY(days().importing());
     QVERIFY(!find<QPushButton>("takeLog")->isEnabled());
     QTest::mouseClick(find<QPushButton>("leaveLog"), Qt::LeftButton);

@@ -2,6 +2,7 @@
 // units, arrangements, imports, saves, over all stations. No crash, no Qt warning, no
 // stall of the window's own thread, and undone to the start the job is the first one,
 // bit for bit. More of them: random_actions 5000 [seed [stall in s]].
+#include "app/days/log_desk.h"
 #include "fixture.h"
 
 #include "files/disk.h"
@@ -168,7 +169,7 @@ void RandomActions::import_something()
     log_answer = folder->filePath(QStringLiteral("log%1.csv").arg(pick(3)));
     QVERIFY(write_file_atomically(log_answer.toStdString(), logs[pick(static_cast<int>(logs.size()))].toStdString()));
     did_ = QStringLiteral("import ") + log_answer;
-    window->station<DaysStation>().import_files({log_answer});
+    window->station<DaysStation>().logs().import_files({log_answer});
 }
 
 void RandomActions::act()

@@ -229,14 +229,14 @@ void StationsTest::the_drawing_is_written_as_svg_png_and_pdf()
 {
     window->show_station(0);
     for (const char* name : {"loop.svg", "loop.png", "loop.pdf"}) {
-        save_answer = folder->filePath(name);
+        save_as_answer = folder->filePath(name);
         QTest::mouseClick(find<QPushButton>("saveDrawing"), Qt::LeftButton);
         QVERIFY2(told.isEmpty(), qPrintable(told));
-        const auto written = read_file(save_answer.toStdString());
+        const auto written = read_file(save_as_answer.toStdString());
         QVERIFY(written && written->size() > 2000);
         QVERIFY2(name != std::string("loop.svg") || written->find("tank") != std::string::npos, "words stay words");
     }
-    save_answer = folder->filePath("loop.odd");
+    save_as_answer = folder->filePath("loop.odd");
     QTest::mouseClick(find<QPushButton>("saveDrawing"), Qt::LeftButton);
     QVERIFY(told.contains("loop.odd"));
 }

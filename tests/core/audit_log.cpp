@@ -54,6 +54,10 @@ Trace logged(const Job& job, const Variant& v, const Day& day, const Logger& log
     t.columns.push_back({"irradiance_plane", Quantity::irradiance, {}});
     if (arrangement_of(v.loop).has(Part::vessel))
         t.columns.push_back({"pressure", Quantity::number, {}, "bar"});
+    const bool gauge = t.columns.size() > probes + outputs + 2;
+    if (logger.speeds)
+        for (const Output& o : v.unit.outputs)
+            t.columns.push_back({o.key + "_speed", Quantity::number, {}, "%"});
     double next = 0;
     CoupledOptions options;
     options.keep_records = false;
@@ -73,8 +77,10 @@ Trace logged(const Job& job, const Variant& v, const Day& day, const Logger& log
             t.columns[probes + o].values.push_back(on >> o & 1U);
         t.columns[probes + outputs].values.push_back(row.air_c);
         t.columns[probes + outputs + 1].values.push_back(row.plane_w_m2);
-        if (t.columns.size() > probes + outputs + 2)
-            t.columns.back().values.push_back(row.pressure_pa * 1e-5);
+        if (gauge)
+            t.columns[probes + outputs + 2].values.push_back(row.pressure_pa * 1e-5);
+        for (std::size_t o = 0; logger.speeds && o < outputs; ++o)
+            t.columns[t.columns.size() - outputs + o].values.push_back(row.decisions[o].on ? std::round(row.decisions[o].speed_pm * 100.0 / full_speed) : 0.0);
     };
     run_coupled(*setup, options);
     return t;

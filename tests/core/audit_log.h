@@ -12,6 +12,7 @@ struct Logger {
     double every_s = 30, noise_k = 0.1, step_k = 0.1; // a row each; standard deviation; what it rounds to
     unsigned seed = 1;
     bool by_relay = true; // outputs as current at the terminals shows them; else as the unit decides
+    bool speeds = false;  // a column each of what the outputs run at, percent
 };
 
 // What the unit reads on this day through that logger, with air, sun and pressure beside it.

@@ -1,6 +1,11 @@
 // The audit's parts: thresholds, switchings, what is found and said.
 #include "audit_log.h"
 
+#include "core/audit/audit.h"
+#include "core/audit/found_speeds.h"
+#include "core/job/fresh_rule.h"
+#include "core/setup/fault_setup.h"
+
 #include <gtest/gtest.h>
 
 #include <cmath>
@@ -71,15 +76,10 @@ TEST(Audit, outputs_are_read_from_currents_percents_and_flows)
 {
     const Variant v = new_job("glycol-coil").variants.front();
     Trace t;
-    for (int i = 0; i < 100; ++i) {
+    for (int i = 0; i < 100; ++i)
         t.time_s.push_back(30.0 * i);
-        for (const char* name : {"collector", "tank_bottom"}) {
-            if (i == 0)
-                t.columns.push_back({name, Quantity::temperature, {}});
-        }
-    }
-    for (TraceColumn& c : t.columns)
-        c.values.assign(100, 30.0);
+    for (const char* name : {"collector", "tank_bottom"})
+        t.columns.push_back({name, Quantity::temperature, std::vector<double>(100, 30.0)});
     t.columns.push_back({"P1", Quantity::number, std::vector<double>(100, 0.02), "A"}); // what the meter shows of nothing
     for (std::size_t i = 40; i < 60; ++i)
         t.columns.back().values[i] = 0.4;
@@ -110,6 +110,101 @@ TEST(Audit, limit_and_cut_out_and_times_are_found)
             allowance = l->allowance.in_kelvin();
     EXPECT_NEAR(a->found.front().limit_c->value, 62 - allowance, 0.5);
     EXPECT_TRUE(std::any_of(a->troubles.begin(), a->troubles.end(), [](const AuditTrouble& t) { return t.key == "limit_reached"; }));
+}
+
+TEST(Audit, pressure_that_goes_after_a_stagnation_is_told_from_a_leak)
+{
+    for (const bool hot : {true, false}) {
+        TruthCase c = truth_case("glycol-coil", 4, 3);
+        c.day.sky.clouds = hot ? Clouds::clear : Clouds::overcast;
+        c.day.sky.month = hot ? 6 : 3;
+        const Variant& v = c.job.variants.front();
+        c.day.faults = {fresh_fault(FaultKind::relay_stuck_off, v, 30, 42), fresh_fault(FaultKind::pressure_lost, v, 38, 72)};
+        c.day.faults[1].share = 0.8;
+        const auto a = audit(c.job, v, logged(c.job, v, c.day, {}));
+        ASSERT_TRUE(a) << a.error().text();
+        const auto has = [&](const char* key) { return std::any_of(a->troubles.begin(), a->troubles.end(), [&](const AuditTrouble& t) { return t.key == key && t.serious; }); };
+        EXPECT_EQ(has("lost_after_stagnation"), hot);
+        EXPECT_EQ(has("pressure_lost"), !hot);
+    }
+}
+
+TEST(Audit, a_probe_that_drifts_is_told_from_nights_that_differ)
+{
+    for (const double by_k : {8.0, -8.0, 0.0}) {
+        TruthCase c = truth_case("drainback", 9, 10);
+        const Variant& v = c.job.variants.front();
+        if (by_k != 0) {
+            c.day.faults = {fresh_fault(FaultKind::probe_drifts, v, 0, 240)};
+            c.day.faults.front().by_k = by_k;
+        }
+        const auto a = audit(c.job, v, logged(c.job, v, c.day, {}));
+        ASSERT_TRUE(a) << a.error().text();
+        const auto it = std::find_if(a->troubles.begin(), a->troubles.end(), [](const AuditTrouble& t) { return t.key == "probe_drifts"; });
+        EXPECT_EQ(it != a->troubles.end(), by_k != 0) << by_k;
+        if (it != a->troubles.end())
+            EXPECT_EQ(it->probe, v.probes.front().key);
+    }
+}
+
+TEST(Audit, speeds_are_found_as_steps_or_by_the_kelvin)
+{
+    std::mt19937 random(5);
+    std::normal_distribution<double> noise(0, 0.15);
+    std::vector<SpeedRow> rows, stairs;
+    for (int i = 0; i < 600; ++i) {
+        const double k = 6 + 14 * i / 600.0;
+        rows.push_back({std::clamp(std::round(30 + 6 * (k - 8)) / 100, 0.3, 1.0), k + noise(random)});
+        stairs.push_back({k < 9 ? 0.4 : k < 14 ? 0.7
+                                               : 1.0,
+            k});
+    }
+    const auto even = found_speeds(rows), steps = found_speeds(stairs);
+    ASSERT_TRUE(even && even->per_k && steps);
+    EXPECT_NEAR(even->least_share.value, 0.3, 0.005);
+    EXPECT_LT(even->per_k->low, 0.06);
+    EXPECT_GT(even->per_k->high, 0.0585); // noise in the difference makes a slope look smaller
+    EXPECT_LT(even->per_k->high - even->per_k->low, 0.01);
+    EXPECT_EQ(steps->steps, (std::vector<double>{0.4, 0.7, 1.0}));
+    EXPECT_FALSE(steps->per_k);
+    EXPECT_FALSE(found_speeds({{1, 9}, {1, 9}}));
+    EXPECT_EQ(speeds_text(*steps), "runs at 40, 70 and 100 %");
+}
+
+TEST(Audit, speeds_are_found_in_a_log)
+{
+    TruthCase c = truth_case("glycol-coil", 4, 2);
+    Variant& v = c.job.variants.front();
+    const auto kind = std::find_if(rule_kinds().begin(), rule_kinds().end(), [](const RuleKind& k) { return std::string_view(k.key) == "speed_by_difference"; });
+    v.unit.rules.push_back(fresh_rule(v, static_cast<std::size_t>(kind - rule_kinds().begin())));
+    sort_by_priority(v.unit.rules);
+    Logger logger;
+    logger.speeds = true;
+    const auto a = audit(c.job, v, logged(c.job, v, c.day, logger));
+    ASSERT_TRUE(a) << a.error().text();
+    ASSERT_TRUE(a->found.front().speeds);
+    const auto rule = std::find_if(v.unit.rules.begin(), v.unit.rules.end(), [](const Rule& r) { return std::holds_alternative<SpeedByDifference>(r.body); });
+    EXPECT_NEAR(a->found.front().speeds->least_share.value, std::get<SpeedByDifference>(rule->body).range.floor, 0.02);
+}
+
+// Its number read as °F, with the allowance for what is hotter above the probe.
+TEST(Audit, a_limit_typed_in_the_other_scale_is_told)
+{
+    TruthCase c = truth_case("glycol-coil", 4, 4);
+    c.day.sky.clouds = Clouds::clear;
+    c.day.sky.month = 6;
+    Variant stated = c.job.variants.front(), real = stated;
+    for (Variant* v : {&stated, &real})
+        for (Rule& r : v->unit.rules)
+            if (auto* l = std::get_if<StoreLimit>(&r.body)) {
+                l->limit = Temperature::celsius(v == &stated ? 150 : (150.0 - 32) * 5 / 9);
+                l->allowance = TempDiff::kelvin(3);
+            }
+    const auto a = audit(c.job, stated, logged(c.job, real, c.day, {}));
+    ASSERT_TRUE(a);
+    ASSERT_TRUE(a->found.front().limit_c);
+    EXPECT_NEAR(a->found.front().limit_c->value, (150.0 - 32) * 5 / 9 - 3, 0.6);
+    EXPECT_TRUE(std::any_of(a->troubles.begin(), a->troubles.end(), [](const AuditTrouble& t) { return t.key == "unit_mix_up" && t.what.find("limit") != std::string::npos; }));
 }
 
 TEST(Audit, a_unit_that_does_as_the_job_says_disagrees_with_nothing_of_note)

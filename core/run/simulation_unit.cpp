@@ -1,0 +1,114 @@
+// The unit's side of a simulation: what it reads and decides, and what comes out of its outputs.
+#include "simulation.h"
+
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+Millis clock_at(double time_of_day_s) { return std::llround(time_of_day_s * 1000.0) % day_ms; }
+// The day's last sample is the first of the next date.
+std::int32_t date_at(std::int32_t date, double time_of_day_s) { return date == no_date ? date : date + static_cast<std::int32_t>(std::llround(time_of_day_s * 1000.0) / day_ms); }
+
+} // namespace
+
+void Simulation::decide(std::int64_t n)
+{
+    dead_ = false;
+    take_readings();
+    decisions_ = step(setup().program, inputs_, state_, n);
+}
+
+bool Simulation::unit_powered() const { return hydraulics_.power().feeds_unit(day_->powered(time_of_day_s_)); }
+
+// Without power the unit decides nothing, its outputs fall, and it begins anew when power returns.
+void Simulation::stand_still()
+{
+    dead_ = true;
+    state_ = power_up(setup().program);
+    decisions_ = {};
+    take_readings();
+}
+
+void Simulation::follow_faults()
+{
+    const double now = now_s();
+    if (const Sensors* there = plan()->sensors_at(now); there != sensors_) {
+        sensors_ = there;
+        readings_ = Readings(there ? *there : setup().sensors, setup().program.probes, setup().resolution_k);
+    }
+    hydraulics_.faults(plan()->water_at(now));
+    pressure_.lose(plan()->pressure_lost_at(now));
+}
+
+void Simulation::act()
+{
+    running_ = state_.running;
+    Decisions asked = decisions_;
+    if (plan()) {
+        running_ = plan()->relays_at(now_s(), running_);
+        for (std::size_t o = 0; o < setup().program.outputs; ++o)
+            if ((running_ & ~state_.running & 1U << o) != 0) // nobody sets its speed
+                asked[o].speed_pm = full_speed;
+    }
+    acting_ = acting(setup(), running_, asked);
+    // A unit that lives on something else asks in vain for a pump on the mains.
+    if (!day_->powered(time_of_day_s_)) {
+        const int circulation = network().arrangement().output_of(Driver::circulation); // on the mains in any loop
+        acting_.running &= !hydraulics_.follows_sun() ? 0U : circulation >= 0 ? ~(1U << circulation)
+                                                                              : ~0U;
+    }
+    if (const double out_j = hydraulics_.outputs(acting_, temps_, day_->mains_c); out_j != 0) {
+        HeatFlows q;
+        q.lost[static_cast<std::size_t>(Loss::pipe)] = out_j;
+        tell([&](Listener& l) { l.heat(*this, q); });
+    }
+}
+
+// Buttons pressed at this sample: on the first day that counts, at their hour.
+std::uint64_t Simulation::pressed_at(double time_of_day_s) const
+{
+    std::uint64_t out = 0;
+    if (!counting_ || day_index_ > 0)
+        return out;
+    const Millis now = std::llround(time_of_day_s * 1000.0);
+    for (const Gate& g : setup().program.gates)
+        if (g.kind == Gate::Kind::pressed && now >= g.wait_ms && now - setup().program.sample_ms < g.wait_ms)
+            out |= std::uint64_t{1} << g.button;
+    return out;
+}
+
+double Simulation::seen_by(std::size_t probe, double temp_c, double sun_w_m2, double time_of_day_s) const
+{
+    switch (readings_.reads(probe)) {
+    case Reads::flow: return comes_round_l_min_;
+    case Reads::pressure: return gauge_bar_;
+    case Reads::irradiance: return sun_w_m2;
+    case Reads::temperature: break;
+    }
+    return plan() ? plan()->seen(probe, day_start_s_ + time_of_day_s, temp_c, surroundings_at(*day_, time_of_day_s).air_c) : temp_c;
+}
+
+void Simulation::set_clock(Inputs& in, double time_of_day_s) const
+{
+    in.clock_ms = clock_at(time_of_day_s);
+    in.date = date_at(day_->date, time_of_day_s);
+    if (plan())
+        in.move_clock(std::llround(plan()->clock_ahead_s(day_start_s_ + time_of_day_s) * 1000));
+}
+
+void Simulation::take_readings()
+{
+    Readings::Tips tips{};
+    const double sun = sun_on_probes(time_of_day_s_);
+    for (std::size_t i = 0; i < setup().program.probes; ++i)
+        tips[i] = seen_by(i, temps_[network().probe_node(i)], sun, time_of_day_s_);
+    readings_.read(tips, sun, inputs_);
+    inputs_.readings[supply_channel] = {hydraulics_.follows_sun() ? in_milli(hydraulics_.power().volt()) : steady_supply_mv, true};
+    if (plan())
+        inputs_.readings[supply_channel].mk = in_milli(plan()->supply_v(now_s(), inputs_.readings[supply_channel].mk / 1000.0));
+    set_clock(inputs_, time_of_day_s_);
+    inputs_.pressed = pressed_at(time_of_day_s_);
+}
+
+} // namespace vernal
