@@ -3,6 +3,7 @@
 #include "day_verb.h"
 #include "new_verb.h"
 #include "probe_verb.h"
+#include "procedure_verb.h"
 #include "run_verb.h"
 #include "setting_verbs.h"
 #include "settings_verb.h"
@@ -25,6 +26,7 @@ std::vector<std::unique_ptr<Verb>> all_verbs()
     out.push_back(std::make_unique<DayVerb>());
     out.push_back(std::make_unique<YearVerb>());
     out.push_back(std::make_unique<AuditVerb>());
+    out.push_back(std::make_unique<ProcedureVerb>());
     out.push_back(std::make_unique<GetVerb>());
     out.push_back(std::make_unique<SetVerb>());
     out.push_back(std::make_unique<FieldsVerb>());

@@ -10,10 +10,20 @@
 #include "step_control.h"
 
 #include <memory>
+#include <optional>
 #include <stop_token>
 #include <vector>
 
 namespace vernal {
+
+// What hands at a bench do to the unit; what is not told here goes by the loop.
+struct Hands {
+    std::array<std::optional<double>, max_probes> tip_c{}; // of a probe that hangs elsewhere than in the loop
+    std::shared_ptr<const Sensors> sensors;                // in place of the setup's; a painted fault's come first
+    std::optional<double> supply_v;                        // at the unit's terminals
+    bool powered = true;                                   // false: the unit's feed is cut
+    std::uint32_t bypassed = 0;                            // bit per output: its load is fed past the unit
+};
 
 class Simulation {
 public:
@@ -42,6 +52,9 @@ public:
     // A switch of the unit is moved; it looks at its next sample.
     void set_mode(std::size_t output, Mode mode) { inputs_.modes[output] = mode; }
     void set_away(bool away) { inputs_.away = away; }
+
+    // From its next sample on. Tips that move are set anew at each sample.
+    void set_hands(const Hands& hands);
 
     // --- what stands now -------------------------------------------------------
     const CoupledSetup& setup() const { return model_->setup; }
@@ -91,6 +104,7 @@ private:
     double seen_by(std::size_t probe, double temp_c, double sun_w_m2, double time_of_day_s) const;
     const FaultPlan* plan() const { return counting_ && !setup().faults.empty() ? &setup().faults : nullptr; }
     void follow_faults(); // those that begin or end now
+    void wire();
     double sun_on_probes(double t) const { return readings_.need_sun() ? plane_at(*day_, t) : 0.0; }
     std::uint64_t pressed_at(double time_of_day_s) const;
     template <class F>
@@ -123,6 +137,7 @@ private:
     bool dead_ = false;                            // no power
     bool counting_ = false;
     const Sensors* sensors_ = nullptr; // in place of the setup's, for a while
+    Hands hands_;
     HydraulicState::Stands water_before_;
     std::int64_t rejected_ = 0;
     struct Listeners {

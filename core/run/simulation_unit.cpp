@@ -19,7 +19,7 @@ void Simulation::decide(std::int64_t n)
     decisions_ = step(setup().program, inputs_, state_, n);
 }
 
-bool Simulation::unit_powered() const { return hydraulics_.power().feeds_unit(day_->powered(time_of_day_s_)); }
+bool Simulation::unit_powered() const { return hands_.powered && hydraulics_.power().feeds_unit(day_->powered(time_of_day_s_)); }
 
 // Without power the unit decides nothing, its outputs fall, and it begins anew when power returns.
 void Simulation::stand_still()
@@ -35,10 +35,25 @@ void Simulation::follow_faults()
     const double now = now_s();
     if (const Sensors* there = plan()->sensors_at(now); there != sensors_) {
         sensors_ = there;
-        readings_ = Readings(there ? *there : setup().sensors, setup().program.probes, setup().resolution_k);
+        wire();
     }
     hydraulics_.faults(plan()->water_at(now));
     pressure_.lose(plan()->pressure_lost_at(now));
+}
+
+void Simulation::wire()
+{
+    readings_ = Readings(sensors_ ? *sensors_ : hands_.sensors ? *hands_.sensors
+                                                               : setup().sensors,
+        setup().program.probes, setup().resolution_k);
+}
+
+void Simulation::set_hands(const Hands& hands)
+{
+    const bool rewired = hands.sensors != hands_.sensors;
+    hands_ = hands;
+    if (rewired)
+        wire();
 }
 
 void Simulation::act()
@@ -51,6 +66,7 @@ void Simulation::act()
             if ((running_ & ~state_.running & 1U << o) != 0) // nobody sets its speed
                 asked[o].speed_pm = full_speed;
     }
+    running_ |= hands_.bypassed;
     acting_ = acting(setup(), running_, asked);
     // A unit that lives on something else asks in vain for a pump on the mains.
     if (!day_->powered(time_of_day_s_)) {
@@ -86,6 +102,8 @@ double Simulation::seen_by(std::size_t probe, double temp_c, double sun_w_m2, do
     case Reads::irradiance: return sun_w_m2;
     case Reads::temperature: break;
     }
+    if (hands_.tip_c[probe])
+        temp_c = *hands_.tip_c[probe];
     return plan() ? plan()->seen(probe, day_start_s_ + time_of_day_s, temp_c, surroundings_at(*day_, time_of_day_s).air_c) : temp_c;
 }
 
@@ -107,6 +125,8 @@ void Simulation::take_readings()
     inputs_.readings[supply_channel] = {hydraulics_.follows_sun() ? in_milli(hydraulics_.power().volt()) : steady_supply_mv, true};
     if (plan())
         inputs_.readings[supply_channel].mk = in_milli(plan()->supply_v(now_s(), inputs_.readings[supply_channel].mk / 1000.0));
+    if (hands_.supply_v)
+        inputs_.readings[supply_channel].mk = in_milli(*hands_.supply_v);
     set_clock(inputs_, time_of_day_s_);
     inputs_.pressed = pressed_at(time_of_day_s_);
 }

@@ -1,0 +1,120 @@
+#include "procedure_verb.h"
+
+#include "chosen_variant.h"
+
+#include "core/bench/bench_faults.h"
+#include "core/bench/procedure_run.h"
+#include "files/disk.h"
+
+#include <nlohmann/json.hpp>
+
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+#include <ostream>
+
+namespace vernal {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+Json json_of(const ProcedureResult& r)
+{
+    Json steps = Json::array();
+    for (const StepResult& s : r.steps) {
+        Json captured = Json::array();
+        for (const CapturedValue& c : s.captured)
+            captured.push_back({{"name", c.name}, {"what", captured_keys[static_cast<std::size_t>(c.what)]}, {"mean", std::isfinite(c.mean()) ? Json(c.mean()) : Json(nullptr)}, {"spread", c.spread()}, {"passes", c.passes.size()}});
+        steps.push_back({{"step", s.title}, {"of", s.of}, {"verdict", verdict_keys[static_cast<std::size_t>(s.verdict)]}, {"said", s.said}, {"captured", std::move(captured)}, {"took_s", s.ended_s - s.began_s}});
+    }
+    return {{"procedure", r.name}, {"verdict", verdict_keys[static_cast<std::size_t>(r.verdict())]}, {"steps", std::move(steps)}};
+}
+
+void print(std::ostream& out, const Procedure& p, const ProcedureResult& r)
+{
+    out << p.title << "\n";
+    for (const StepResult& s : r.steps) {
+        out << "  " << verdict_keys[static_cast<std::size_t>(s.verdict)] << "  " << s.title << (s.of.empty() ? "" : ", " + s.of) << (s.said.empty() ? "" : ": " + s.said) << "\n";
+        for (const CapturedValue& c : s.captured) {
+            char b[80];
+            std::snprintf(b, sizeof b, c.passes.size() > 1 ? "%.2f, %zu passes within %.2f" : "%.2f", c.mean(), c.passes.size(), c.spread());
+            out << "          " << c.name << " " << b << "\n";
+        }
+    }
+}
+
+} // namespace
+
+CLI::App* ProcedureVerb::add_to(CLI::App& app)
+{
+    CLI::App* c = app.add_subcommand("procedure", "Tests the job's unit on the simulated bench; exit 1 where a step fails");
+    c->add_option("job", job_, "job file")->required();
+    c->add_option("name", name_, "of the procedure; else all that apply");
+    c->add_flag("--list", list_, "only names what applies, and the faults");
+    c->add_option("--fault", fault_, "something wrong with the unit, by key");
+    c->add_option("--file", file_, "a procedure of one's own");
+    c->add_option("--variant", variant_, "else the first");
+    c->add_flag("--json", json_, "for programs");
+    return c;
+}
+
+Result<int> ProcedureVerb::run(const Streams& s)
+{
+    const auto chosen = chosen_variant(job_, variant_);
+    if (!chosen)
+        return chosen.error();
+    const Job& job = chosen->first;
+    const Variant& written = job.variants[chosen->second];
+    std::vector<Procedure> procedures;
+    if (!file_.empty()) {
+        const auto text = read_file(file_);
+        if (!text)
+            return text.error();
+        auto own = read_procedure(*text, file_);
+        if (!own)
+            return own.error();
+        procedures.push_back(std::move(*own));
+    } else {
+        for (const Procedure& p : shipped_procedures())
+            if (name_.empty() ? applies(p, written) : p.name == name_)
+                procedures.push_back(p);
+    }
+    if (procedures.empty())
+        return Error{"there is no procedure “" + name_ + "”", job_, "procedure JOB --list names them"};
+    const auto faults = bench_faults(written);
+    if (list_) {
+        for (const Procedure& p : procedures)
+            s.out << p.name << "  " << p.title << "\n";
+        for (const BenchFault& f : faults)
+            s.out << "--fault " << f.key << "  " << f.name << "\n";
+        return exit_fine;
+    }
+    Variant real = written;
+    Day day = job.days.front();
+    day.faults.clear();
+    if (!fault_.empty()) {
+        const auto it = std::find_if(faults.begin(), faults.end(), [&](const BenchFault& f) { return f.key == fault_; });
+        if (it == faults.end())
+            return Error{"this unit can have no fault “" + fault_ + "”", job_, "procedure JOB --list names them"};
+        it->put(real, day);
+    }
+    bool failed = false;
+    Json all = Json::array();
+    for (const Procedure& p : procedures) {
+        auto rig = Rig::make(job, real, day);
+        if (!rig)
+            return rig.error();
+        ProcedureRun run(p, written, *rig);
+        run.run();
+        failed = failed || run.result().verdict() == Verdict::failed;
+        if (json_)
+            all.push_back(json_of(run.result()));
+        else
+            print(s.out, p, run.result());
+    }
+    if (json_)
+        s.out << (name_.empty() ? all : all.front()).dump(2) << "\n";
+    return failed ? exit_serious : exit_fine;
+}
+
+} // namespace vernal

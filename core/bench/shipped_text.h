@@ -1,0 +1,13 @@
+// Texts that are built in. Not for others.
+#pragma once
+
+#include <vector>
+
+namespace vernal {
+
+struct ShippedText {
+    const char *file, *text;
+};
+const std::vector<ShippedText>& shipped_procedure_texts();
+
+} // namespace vernal
