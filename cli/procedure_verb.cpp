@@ -106,7 +106,7 @@ Result<int> ProcedureVerb::run(const Streams& s)
             return rig.error();
         ProcedureRun run(p, written, *rig);
         run.run();
-        failed = failed || run.result().verdict() == Verdict::failed;
+        failed = failed || run.result().verdict() == StepVerdict::failed;
         if (json_)
             all.push_back(json_of(run.result()));
         else

@@ -1,5 +1,6 @@
 // Takes the pictures in docs/screenshots from the demo job: shots FOLDER.
 // With a second word: the window at its edges.
+#include "app/bench/bench_station.h"
 #include "app/days/days_station.h"
 #include "app/days/log_desk.h"
 #include "app/loop/loop_station.h"
@@ -9,11 +10,13 @@
 #include "app/run/audit_sheet.h"
 #include "app/shell/jobs_page.h"
 #include "app/shell/main_window.h"
+#include "app/shell/station.h"
 #include "app/shell/theme.h"
 #include "core/job/fresh_rule.h"
 #include "core/setup/loop_answers.h"
 
 #include <QApplication>
+#include <QComboBox>
 #include <QDir>
 #include <QFile>
 #include <QLabel>
@@ -130,17 +133,27 @@ bool findings_and_rules(MainWindow& w, const QString& to)
     return true;
 }
 
-bool input_page(MainWindow& w, const QString& to)
+// A start looked for by warming, the wires where the procedure put them.
+bool bench_page(MainWindow& w, const QString& to)
 {
-    w.show_station(1);
-    if (!w.open(demo("parlour-wash")))
+    w.session().document().choose_variant(1);
+    w.show_station(station_index("bench"));
+    BenchModel& bench = w.findChild<BenchStation*>()->model();
+    if (!settled(w) || !QTest::qWaitFor([&] { return bench.rig() != nullptr; }, 10000))
         return false;
-    w.session().document().choose_variant(0);
-    w.show_station(1);
-    w.station<ProbesStation>().show_page(3);
-    if (!settled(w))
-        return false;
-    shot(w, to + "probes-input.png");
+    auto* which = w.findChild<QComboBox*>(QStringLiteral("procedure"));
+    which->setCurrentIndex(which->findText(QStringLiteral("Start, by warming slowly")));
+    emit which->activated(which->currentIndex());
+    bench.set_speed(60);
+    bench.begin(*bench.procedures()[static_cast<std::size_t>(which->currentIndex())]);
+    const auto in_the_second_pass = [&] { return bench.run()->step() == 1 && !bench.run()->result().steps[1].captured.empty() && bench.run()->waits_for().find("runs") != std::string::npos; };
+    bench.set_speed(600);
+    (void)QTest::qWaitFor(in_the_second_pass, 30000);
+    bench.set_speed(60);
+    QTest::qWait(1500);
+    bench.set_speed(0);
+    shot(w, to + "bench.png");
+    bench.leave();
     return true;
 }
 
@@ -333,6 +346,6 @@ int main(int argc, char** argv)
     if (argc > 2)
         return extremes(w, to) ? 0 : 1;
     stations(w, to);
-    const bool good = findings_and_rules(w, to) && input_page(w, to) && import_page(w, to) && days(w, to) && every_arrangement(w, to) && answers(w, to);
+    const bool good = findings_and_rules(w, to) && bench_page(w, to) && import_page(w, to) && days(w, to) && every_arrangement(w, to) && answers(w, to);
     return good ? 0 : 1;
 }

@@ -257,7 +257,7 @@ LogLayout ImportPage::layout_for(const LogText& file) const
 
 ImportPage::Read ImportPage::read_all(const std::vector<LogText>& files, const std::vector<LogLayout>& layouts, const std::vector<LogTarget>& targets, const Place& place, const std::function<void(double)>& progress, const std::stop_token& stop)
 {
-    Read out{Error{}};
+    Read out{Error{}, 0, {}};
     std::vector<Trace> logs;
     for (std::size_t i = 0; i < files.size(); ++i) {
         const LogWatch watch{[&](double share) { progress((static_cast<double>(i) + share) / static_cast<double>(files.size())); }, stop, 0};

@@ -1,3 +1,4 @@
+#include "app/bench/station.h"
 #include "app/days/station.h"
 #include "app/loop/station.h"
 #include "app/probes/station.h"
@@ -19,6 +20,7 @@ const std::vector<Station>& stations()
         {"rules", "Rules", Cause::rules, true, make_rules_station},
         {"days", "Days", Cause::days, true, make_days_station},
         {"run", "Run", Cause::sight, false, make_run_station}, // the strip grown to full size
+        {"bench", "Bench", Cause::bench, false, make_bench_station},
     };
     return table;
 }

@@ -178,12 +178,62 @@ void probe_offset(const AuditCase& c, std::vector<AuditTrouble>& out)
         t->probe = c.v.probes[collector].key;
 }
 
+namespace {
+
+// At rest in steady sun an array warms to what its own equation says; kept below where it boils.
+double warms_by_k(const Collector& k, double sun_w_m2)
+{
+    constexpr double most_k = 90;
+    const double gain = k.eta0 * sun_w_m2, root = std::sqrt(k.a1_w_m2k * k.a1_w_m2k + 4 * k.a2_w_m2k2 * gain);
+    return std::min(most_k, k.a2_w_m2k2 > 0 ? (root - k.a1_w_m2k) / (2 * k.a2_w_m2k2) : gain / std::max(0.1, k.a1_w_m2k));
+}
+
+// The array's probe stays far below that: it feels the air.
+void bare_at_the_array(const AuditCase& c, std::vector<AuditTrouble>& out)
+{
+    constexpr double rested_s = 2400, good_w_m2 = 450, steady_share = 0.25, low_share = 0.75, least_s = 1800;
+    const TraceColumn *air = c.log.log().find("air"), *sun = c.log.array_sun();
+    const std::size_t collector = c.probe_at(ProbePlace::collector), pump = c.loop_pump();
+    if (!air || !sun || collector >= c.v.probes.size() || pump >= c.v.unit.outputs.size())
+        return;
+    std::vector<double> shares(c.log.rows(), NAN), seen;
+    double rest_s = 0;
+    for (std::size_t row = 1; row < c.log.rows(); ++row) {
+        const bool rests = c.log.output(pump, row) == 0 && c.log.output(pump, row - 1) == 0 && !c.log.after_gap(row);
+        rest_s = rests ? rest_s + c.log.time_s(row) - c.log.time_s(row - 1) : 0;
+        if (rest_s < rested_s || !(sun->values[row] > good_w_m2))
+            continue;
+        double low = INFINITY, high = 0;
+        for (std::size_t r = row; r > 0 && c.log.time_s(row) - c.log.time_s(r) < rested_s; --r) {
+            low = std::min(low, sun->values[r]);
+            high = std::max(high, sun->values[r]);
+        }
+        const double share = (c.log.reading(collector, row) - air->values[row]) / warms_by_k(c.v.loop.collector, sun->values[row]);
+        if (!std::isfinite(share) || low < good_w_m2 || high - low > steady_share * high)
+            continue;
+        shares[row] = share;
+        seen.push_back(share);
+    }
+    if (seen.size() < 20 || static_cast<double>(seen.size()) * c.log.usual_s() < least_s)
+        return;
+    std::nth_element(seen.begin(), seen.begin() + static_cast<std::ptrdiff_t>(seen.size() / 20), seen.end());
+    const double lowest = seen[seen.size() / 20];
+    if (lowest >= low_share)
+        return;
+    const auto stretches = stretches_where(c.log, 300, 600, [&](std::size_t row) { return shares[row] < low_share; });
+    if (AuditTrouble* t = report(out, "probe_bare", stretches, 0.75, "The " + probe_name(c.v, collector) + " warms to " + number_text(100 * lowest, "%") + " of what its array comes to at rest in such sun.", "A probe that is not pressed to the absorber's outlet, or left without insulation, feels the air as well.", "See that its tip lies in the well or under the insulation, strapped tight, and its lead with it. Not in the sun: an array at rest burns."))
+        t->probe = c.v.probes[collector].key;
+}
+
+} // namespace
+
 // By night what a running pump brings to the array comes out of the store: it can be no warmer
 // than the store, unless the store's probe is not where the store is.
 void probe_bare(const AuditCase& c, std::vector<AuditTrouble>& out)
 {
     constexpr double settled_s = 1200, above_k = 2, right_k = 4;
     const std::size_t collector = c.probe_at(ProbePlace::collector), pump = c.loop_pump();
+    bare_at_the_array(c, out);
     const auto nights = small_hours(c);
     if (nights.empty() || c.found.empty() || pump >= c.v.unit.outputs.size() || collector >= c.v.probes.size())
         return;
@@ -193,12 +243,14 @@ void probe_bare(const AuditCase& c, std::vector<AuditTrouble>& out)
     if (std::fabs(median_of(at_rest)) > right_k) // then it is the array's that is wrong
         return;
     const std::size_t store = c.found.front().store;
+    const TraceColumn* air = c.log.log().find("air"); // there is one: else nobody knows the nights
     double on_s = 0;
     std::vector<double> above;
     const auto stretches = stretches_where(c.log, settled_s, 600, [&](std::size_t row) {
         on_s = row > 0 && c.log.output(pump, row) == 1 && c.log.output(pump, row - 1) == 1 && !c.log.after_gap(row) ? on_s + c.log.time_s(row) - c.log.time_s(row - 1) : 0;
         const double k = c.log.reading(collector, row) - c.log.reading(store, row);
-        if (on_s < settled_s || !c.night(row) || !(k > above_k))
+        const bool air_warms = !(air->values[row] < c.log.reading(collector, row) - above_k); // a mild night over a cold store
+        if (on_s < settled_s || !c.night(row) || !(k > above_k) || air_warms)
             return false;
         above.push_back(k);
         return true;

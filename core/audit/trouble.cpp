@@ -105,7 +105,7 @@ const std::vector<TroubleKind>& trouble_kinds()
         {"unit_mix_up", "°C and °F are mixed up", true, "", unit_mix_up},
         {"probe_stuck", "A reading stands still", true, "probe_lost", probe_stuck},
         {"probe_in_sun", "A probe reads the sun or the weather", false, "probe_offset", probe_in_sun},
-        {"probe_bare", "A probe is not where the store is", false, "runs_at_night low_flow no_rise", probe_bare},
+        {"probe_bare", "A probe hangs bare", false, "runs_at_night low_flow no_rise probe_offset", probe_bare},
         {"probe_drifts", "A probe drifts", false, "probe_offset runs_at_night", probe_drifts},
         {"probe_offset", "A probe reads wrong", false, "probe_in_sun probes_swapped probe_drifts", probe_offset},
         {"heat_lost_backwards", "Heat is lost backwards at night", false, "probe_offset", heat_lost_backwards},

@@ -33,12 +33,12 @@ double CapturedValue::spread() const
     return passes.empty() ? 0 : *high - *low;
 }
 
-Verdict ProcedureResult::verdict() const
+StepVerdict ProcedureResult::verdict() const
 {
-    const auto any = [&](Verdict v) { return std::any_of(steps.begin(), steps.end(), [v](const StepResult& s) { return s.verdict == v; }); };
-    return any(Verdict::failed) ? Verdict::failed : any(Verdict::open) ? Verdict::open
-                                                : any(Verdict::passed) ? Verdict::passed
-                                                                       : Verdict::not_possible;
+    const auto any = [&](StepVerdict v) { return std::any_of(steps.begin(), steps.end(), [v](const StepResult& s) { return s.verdict == v; }); };
+    return any(StepVerdict::failed) ? StepVerdict::failed : any(StepVerdict::open) ? StepVerdict::open
+                                                        : any(StepVerdict::passed) ? StepVerdict::passed
+                                                                                   : StepVerdict::not_possible;
 }
 
 bool applies(const Procedure& p, const Variant& v)
@@ -80,7 +80,7 @@ ProcedureRun::ProcedureRun(const Procedure& procedure, const Variant& written, R
     }
     if (!applies(procedure, written))
         for (StepResult& r : result_.steps) {
-            r.verdict = Verdict::not_possible;
+            r.verdict = StepVerdict::not_possible;
             r.said = "This unit has nothing of the kind.";
             at_ = places_.size();
         }
@@ -100,7 +100,7 @@ void ProcedureRun::begin_step()
         result_.steps[at_].began_s = rig_.now_s();
 }
 
-void ProcedureRun::end_step(Verdict v, std::string said)
+void ProcedureRun::end_step(StepVerdict v, std::string said)
 {
     StepResult& r = result_.steps[at_];
     r.verdict = v;
@@ -114,7 +114,7 @@ void ProcedureRun::end_step(Verdict v, std::string said)
 void ProcedureRun::skip(const std::string& reason)
 {
     if (at_ < places_.size())
-        end_step(Verdict::not_possible, reason);
+        end_step(StepVerdict::not_possible, reason);
 }
 
 void ProcedureRun::run()
@@ -320,7 +320,7 @@ bool ProcedureRun::do_line()
 {
     const ProcedureStep& step = procedure_.steps[places_[at_].step];
     if (line_ >= step.lines.size()) {
-        end_step(Verdict::passed, {});
+        end_step(StepVerdict::passed, {});
         return true;
     }
     const Line& l = step.lines[line_];
@@ -366,7 +366,7 @@ bool ProcedureRun::do_line()
     case Act::judge:
         if (judge(l))
             return next();
-        end_step(Verdict::failed, {});
+        end_step(StepVerdict::failed, {});
         return true;
     case Act::await: break;
     }
@@ -374,7 +374,7 @@ bool ProcedureRun::do_line()
     if (l.awaited == Awaited::keeps) {
         for (const std::size_t p : probes(l.which))
             if (!(std::fabs((rig_.reading(p).valid ? rig_.reading(p).mk / 1000.0 : NAN) - from_[p]) <= level(l.level))) {
-                end_step(Verdict::failed, written_.probes[p].key + " moved with it");
+                end_step(StepVerdict::failed, written_.probes[p].key + " moved with it");
                 return true;
             }
         return over && next();
@@ -382,7 +382,7 @@ bool ProcedureRun::do_line()
     if (look(l))
         return next();
     if (over)
-        end_step(Verdict::failed, "in vain: " + waits_for());
+        end_step(StepVerdict::failed, "in vain: " + waits_for());
     return over;
 }
 

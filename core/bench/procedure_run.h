@@ -6,7 +6,7 @@
 
 namespace vernal {
 
-enum class Verdict : std::uint8_t { open, // not yet
+enum class StepVerdict : std::uint8_t { open, // not yet
     passed,
     failed,
     not_possible };
@@ -23,7 +23,7 @@ struct CapturedValue {
 struct StepResult {
     std::string title;
     std::string of; // key of the probe or output that the step was done for; empty: of none in particular
-    Verdict verdict = Verdict::open;
+    StepVerdict verdict = StepVerdict::open;
     std::string said; // what was found, or why not
     std::vector<CapturedValue> captured;
     double began_s = 0, ended_s = 0; // of the rig
@@ -32,7 +32,7 @@ struct StepResult {
 struct ProcedureResult {
     std::string name;
     std::vector<StepResult> steps;
-    Verdict verdict() const; // failed where one is, open while one is
+    StepVerdict verdict() const; // failed where one is, open while one is
 };
 
 class ProcedureRun {
@@ -47,6 +47,7 @@ public:
 
     const ProcedureResult& result() const { return result_; }
     std::size_t step() const { return at_; } // under way; the number of steps: over
+    const ProcedureStep* step_under_way() const { return at_ < places_.size() ? &procedure_.steps[places_[at_].step] : nullptr; }
     // Of the line under way, in words: "until P1 runs, for at most 20 min".
     std::string waits_for() const;
 
@@ -56,7 +57,7 @@ private:
         std::optional<std::size_t> each;
     };
     void begin_step();
-    void end_step(Verdict v, std::string said);
+    void end_step(StepVerdict v, std::string said);
     bool do_line(); // false: it waits
     bool look(const Line& l);
     void begin_wait(const Line& l);

@@ -33,6 +33,7 @@ public:
     // On by whole samples of the unit.
     void advance(double seconds);
     double now_s() const { return since_s_; } // since it was made
+    double sample_s() const { return sample_s_; }
 
     // --- under the hands -------------------------------------------------------
     void put(std::size_t probe, Medium medium);
@@ -42,6 +43,7 @@ public:
     void pour(double c) { cup_c_ = c; }
     // The block goes to `c` at so many K a minute; 0: at once.
     void set_block(double c, double k_per_min = 0);
+    void set_block_at_once(double c) { set_block(c); }
     void set_supply(std::optional<double> volt); // none: as the loop's supply stands
     void set_powered(bool on);
     void set_mode(std::size_t output, Mode mode);

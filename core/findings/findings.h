@@ -51,7 +51,8 @@ enum class Cause : std::uint8_t { rules,
     loop,
     probes,
     days,
-    sight };
+    sight,
+    bench };
 
 // Loops of which a finding can hold.
 enum class Loops : std::uint8_t { all,

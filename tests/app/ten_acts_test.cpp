@@ -1,6 +1,8 @@
 // The ten commonest acts by real keys and clicks, no more steps than docs/ten-acts.md
 // says: a step is one click, one shortcut or one typed entry. And the walk with Tab
 // over every control of every station.
+#include "app/bench/bench_station.h"
+#include "app/bench/bench_station.h"
 #include "app/loop/loop_view.h"
 #include "app/probes/probe_points_page.h"
 #include "app/run/run_station.h"
@@ -253,7 +255,8 @@ void TenActsTest::tab_reaches_every_control_in_reading_order()
         window->station<RulesStation>().show_page(page);
         break;
     case 3: room = &window->station<DaysStation>(); break;
-    default: room = &window->station<RunStation>();
+    case 4: room = &window->station<RunStation>(); break;
+    default: room = window->findChild<BenchStation*>();
     }
     settle();
     laid_out();

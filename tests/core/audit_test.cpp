@@ -142,8 +142,9 @@ TEST(Audit, a_probe_that_drifts_is_told_from_nights_that_differ)
         ASSERT_TRUE(a) << a.error().text();
         const auto it = std::find_if(a->troubles.begin(), a->troubles.end(), [](const AuditTrouble& t) { return t.key == "probe_drifts"; });
         EXPECT_EQ(it != a->troubles.end(), by_k != 0) << by_k;
-        if (it != a->troubles.end())
+        if (it != a->troubles.end()) {
             EXPECT_EQ(it->probe, v.probes.front().key);
+        }
     }
 }
 

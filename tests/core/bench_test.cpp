@@ -150,7 +150,7 @@ TEST(Procedures, pass_on_a_sound_unit_of_every_loop_they_apply_to)
         const Job job = new_job(a.answers);
         for (const Procedure& p : shipped_procedures()) {
             const ProcedureResult r = done(job, p);
-            EXPECT_EQ(r.verdict(), applies(p, job.variants.front()) ? Verdict::passed : Verdict::not_possible) << a.key << " " << told(r);
+            EXPECT_EQ(r.verdict(), applies(p, job.variants.front()) ? StepVerdict::passed : StepVerdict::not_possible) << a.key << " " << told(r);
         }
     }
 }
@@ -165,7 +165,7 @@ TEST(Procedures, can_be_left_out_with_a_reason)
     EXPECT_NE(run.waits_for().find("settled"), std::string::npos);
     run.skip("The store's probe cannot be reached.");
     run.run();
-    EXPECT_EQ(run.result().steps.front().verdict, Verdict::not_possible);
+    EXPECT_EQ(run.result().steps.front().verdict, StepVerdict::not_possible);
     EXPECT_EQ(run.result().steps.front().said, "The store's probe cannot be reached.");
 }
 
@@ -195,11 +195,12 @@ TEST(Procedures, fail_on_what_they_are_meant_to_find)
             std::printf("%-20s", p.name.c_str());
             for (const BenchFault& f : faults) {
                 const ProcedureResult r = done(job, p, &f);
-                const auto at = std::find_if(r.steps.begin(), r.steps.end(), [](const StepResult& s) { return s.verdict == Verdict::failed; });
+                const auto at = std::find_if(r.steps.begin(), r.steps.end(), [](const StepResult& s) { return s.verdict == StepVerdict::failed; });
                 std::printf(" %-15s", at == r.steps.end() ? "" : ("step " + std::to_string(at - r.steps.begin() + 1)).c_str());
                 const auto& of = meant.at(p.name);
-                if (std::find(of.begin(), of.end(), f.key) != of.end())
-                    EXPECT_EQ(r.verdict(), Verdict::failed) << preset << " " << f.key << " " << told(r);
+                if (std::find(of.begin(), of.end(), f.key) != of.end()) {
+                    EXPECT_EQ(r.verdict(), StepVerdict::failed) << preset << " " << f.key << " " << told(r);
+                }
             }
             std::printf("\n");
         }
@@ -216,7 +217,7 @@ TEST(Procedures, find_start_and_stop_within_what_is_computed)
                 set_difference(v.unit, r, TempDiff::kelvin(on_k), TempDiff::kelvin(on_k / 2));
         const auto near = [&](const char* name, const char* value, double set_k) {
             const ProcedureResult r = done(job, procedure(name));
-            EXPECT_EQ(r.verdict(), Verdict::passed) << told(r);
+            EXPECT_EQ(r.verdict(), StepVerdict::passed) << told(r);
             for (const StepResult& s : r.steps)
                 for (const CapturedValue& c : s.captured)
                     if (c.name == value) {

@@ -1,0 +1,118 @@
+#include "bench_recorder.h"
+
+#include "app/shell/theme.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vernal {
+namespace {
+
+constexpr double window_s = 600;
+constexpr int least_ms = 150; // between two pictures
+
+QColor colour_of(const Probe& p, std::size_t index)
+{
+    switch (p.place) {
+    case ProbePlace::collector:
+    case ProbePlace::collector_2: return theme().collector;
+    case ProbePlace::tank_top: return theme().store_top;
+    default: return index > 1 ? theme().store_top : theme().store_bottom;
+    }
+}
+
+} // namespace
+
+BenchRecorder::BenchRecorder(Session& session, BenchModel& model, QWidget* parent) : QCustomPlot(parent), session_(session), model_(model)
+{
+    setObjectName(QStringLiteral("recorder"));
+    setAccessibleName(tr("BenchRecorder: the last ten minutes on the bench"));
+    setMinimumHeight(130);
+    connect(&model, &BenchModel::remade, this, &BenchRecorder::remake);
+    connect(&model, &BenchModel::ticked, this, [this] {
+        if (isVisible() && (!last_.isValid() || last_.elapsed() >= least_ms))
+            redraw();
+    });
+    connect(&session, &Session::units_changed, this, &BenchRecorder::redraw);
+}
+
+void BenchRecorder::remake()
+{
+    clearGraphs();
+    clearItems();
+    names_.clear();
+    Rig* rig = model_.rig();
+    for (std::size_t p = 0; rig && p < rig->probes(); ++p)
+        addGraph();
+    for (std::size_t o = 0; rig && o < rig->outputs(); ++o) {
+        addGraph();
+        names_ << new QCPItemText(this);
+        names_.back()->setText(qs(rig->variant().unit.outputs[o].key));
+        names_.back()->setPositionAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+        names_.back()->setFont(text_font(12, true));
+    }
+    redraw();
+}
+
+// Readings as lines; below them a bar for each output while it turns.
+void BenchRecorder::redraw()
+{
+    const Theme& t = theme();
+    last_.start();
+    Rig* rig = model_.rig();
+    setBackground(t.card);
+    const auto& rows = model_.recorded();
+    const double now = rig ? rig->now_s() : 0;
+    double low = INFINITY, high = -INFINITY;
+    const auto shown = [&](double c) { return to_display(c, Quantity::temperature, session_.units()); };
+    for (std::size_t p = 0; rig && p < rig->probes(); ++p) {
+        QVector<double> x, y;
+        for (const BenchModel::Sample& s : rows)
+            if (s.time_s >= now - window_s) {
+                x << (s.time_s - now) / 60;
+                y << shown(s.reads[p]);
+                if (std::isfinite(s.reads[p])) {
+                    low = std::min(low, y.back());
+                    high = std::max(high, y.back());
+                }
+            }
+        graph(static_cast<int>(p))->setData(x, y, true);
+        graph(static_cast<int>(p))->setPen(QPen(colour_of(rig->variant().probes[p], p), t.line_px));
+    }
+    if (!(high > low)) {
+        low = std::isfinite(low) ? low - 1 : 0;
+        high = low + 2;
+    }
+    const double room = std::max(1.0, 0.08 * (high - low)), bars = rig ? static_cast<double>(rig->outputs()) : 0;
+    for (std::size_t o = 0; rig && o < rig->outputs(); ++o) {
+        QVector<double> x, y;
+        for (const BenchModel::Sample& s : rows)
+            if (s.time_s >= now - window_s) {
+                x << (s.time_s - now) / 60;
+                y << ((s.turns >> o & 1U) != 0 ? low - room * (1.5 + static_cast<double>(o)) : qQNaN());
+            }
+        QCPGraph* bar = graph(static_cast<int>(rig->probes() + o));
+        bar->setData(x, y, true);
+        bar->setPen(QPen(t.accent, 6, Qt::SolidLine, Qt::FlatCap));
+        names_[static_cast<int>(o)]->position->setCoords(-window_s / 60 + 0.03, low - room * (1.5 + static_cast<double>(o)));
+        names_[static_cast<int>(o)]->setColor(t.second_ink);
+    }
+    yAxis->setRange(low - room * (2 + bars), high + room);
+    xAxis->setRange(-window_s / 60, 0.3);
+    for (QCPAxis* a : {xAxis, yAxis}) {
+        a->setTickLabelFont(text_font(12));
+        a->setLabelFont(text_font(12));
+        a->setTickLabelColor(t.second_ink);
+        a->setLabelColor(t.second_ink);
+        a->setBasePen(QPen(t.hairline));
+        a->setTickPen(QPen(t.hairline));
+        a->setSubTickPen(Qt::NoPen);
+        a->grid()->setPen(QPen(t.hairline, 0.6));
+        a->grid()->setZeroLinePen(QPen(t.hairline, 0.6));
+    }
+    xAxis->setLabel(tr("minutes of the bench, now at the right"));
+    yAxis->setLabel(qs(unit_name(Quantity::temperature, session_.units())));
+    replot(QCustomPlot::rpQueuedReplot);
+}
+
+} // namespace vernal

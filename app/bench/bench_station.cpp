@@ -1,0 +1,184 @@
+#include "bench_station.h"
+
+#include "bench_recorder.h"
+#include "procedure_panel.h"
+#include "rig_view.h"
+
+#include "app/shell/theme.h"
+#include "app/widgets/form.h"
+#include "app/widgets/number_edit.h"
+#include "core/wording/why.h"
+
+#include <QCheckBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+#include <cmath>
+
+namespace vernal {
+
+BenchStation::BenchStation(Session& session, QWidget* parent) : QWidget(parent), session_(session), model_(new BenchModel(session, this))
+{
+    auto* head = new QHBoxLayout;
+    head->addWidget(heading(tr("Bench"), "h1"));
+    auto* hint = remark(tr("the unit in the program; drag a probe into what it should feel"));
+    hint->setWordWrap(false);
+    head->addWidget(hint, 1);
+    head->addWidget(remark(tr("speed")));
+    for (const int times : {1, 10, 60, 600}) {
+        auto* b = new QPushButton(QStringLiteral("%1×").arg(times));
+        b->setObjectName(QStringLiteral("speed%1").arg(times));
+        b->setCheckable(true);
+        b->setChecked(times == model_->speed());
+        b->setAccessibleName(tr("%1 times the clock").arg(times));
+        speeds_.push_back(b);
+        head->addWidget(b);
+        connect(b, &QPushButton::clicked, this, [this, b, times] { // each is reached by Tab
+            for (QPushButton* other : speeds_)
+                other->setChecked(other == b);
+            model_->set_speed(times);
+        });
+    }
+    auto* procedure = new ProcedurePanel(session, *model_);
+    procedure->setFixedWidth(360);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(10);
+    row->addWidget(procedure);
+    row->addWidget(make_rig(), 1);
+    row->addWidget(make_now());
+    auto* record = new QFrame;
+    record->setObjectName(QStringLiteral("card"));
+    auto* in = new QVBoxLayout(record);
+    in->setContentsMargins(8, 4, 8, 4);
+    in->addWidget(new BenchRecorder(session, *model_));
+    auto* box = new QVBoxLayout(this);
+    box->setContentsMargins(14, 10, 10, 8);
+    box->setSpacing(8);
+    box->addLayout(head);
+    box->addLayout(row, 1);
+    box->addWidget(record);
+    record->setFixedHeight(190);
+    constexpr int least_px = 300; // a page that is not shown takes no height from the strip
+    setMinimumHeight(least_px);
+    for (auto signal : {&BenchModel::ticked, &BenchModel::remade})
+        connect(model_, signal, this, &BenchStation::show_now);
+    connect(&session, &Session::units_changed, this, &BenchStation::show_now);
+}
+
+QWidget* BenchStation::make_rig()
+{
+    auto* card = new QFrame;
+    card->setObjectName(QStringLiteral("card"));
+    auto* in = new QVBoxLayout(card);
+    in->setContentsMargins(4, 4, 4, 4);
+    rig_view_ = new RigView(session_, *model_);
+    in->addWidget(rig_view_, 1);
+    in->addLayout(make_media());
+    return card;
+}
+
+// What the media are at, and the unit's power.
+QHBoxLayout* BenchStation::make_media()
+{
+    auto* row = new QHBoxLayout;
+    row->setContentsMargins(10, 0, 10, 4);
+    const auto medium = [&](const char* key, const char* label, Medium m, double low_c, double high_c, void (Rig::*set)(double)) {
+        auto* edit = new NumberEdit(session_, NumberField{key, label, Quantity::temperature, low_c, high_c, ""});
+        edit->setObjectName(QStringLiteral("rig.%1").arg(QLatin1String(key)));
+        edit->setAccessibleName(tr(label));
+        edit->setFixedWidth(84);
+        row->addWidget(new QLabel(tr(label)));
+        row->addWidget(edit);
+        row->addSpacing(8);
+        media_.emplace_back(edit, m);
+        connect(edit, &NumberEdit::edited, this, [this, set](double c) {
+            if (Rig* rig = model_->rig())
+                (rig->*set)(c);
+            model_->touched();
+        });
+    };
+    medium("air", "Air", Medium::air, -20, 60, &Rig::set_air);
+    medium("cup", "Cup", Medium::cup, 0, 95, &Rig::pour);
+    medium("block", "Block", Medium::block, -30, 200, &Rig::set_block_at_once);
+    power_ = new QCheckBox(tr("unit has power"));
+    power_->setObjectName(QStringLiteral("rig.power"));
+    power_->setChecked(true);
+    connect(power_, &QCheckBox::clicked, this, [this](bool on) {
+        if (Rig* rig = model_->rig())
+            rig->set_powered(on);
+        model_->touched();
+    });
+    row->addStretch(1);
+    row->addWidget(power_);
+    connect(model_, &BenchModel::remade, power_, [this] { power_->setChecked(true); });
+    return row;
+}
+
+QWidget* BenchStation::make_now()
+{
+    auto* card = new QFrame;
+    card->setObjectName(QStringLiteral("card"));
+    card->setFixedWidth(230);
+    auto* in = new QVBoxLayout(card);
+    in->setContentsMargins(12, 8, 10, 8);
+    in->setSpacing(6);
+    in->addWidget(heading(tr("Now")));
+    why_ = new QLabel;
+    why_->setObjectName(QStringLiteral("benchWhy"));
+    why_->setWordWrap(true);
+    captured_ = new QLabel;
+    captured_->setObjectName(QStringLiteral("benchCaptured"));
+    captured_->setWordWrap(true);
+    in->addWidget(why_);
+    in->addWidget(captured_);
+    in->addStretch(1);
+    auto* caution = new QLabel(QStringLiteral("<span style='color:%1'>%2</span>").arg(theme().caution.name(), tr("On a real unit: isolate and prove dead before a cover comes off; mains is a licensed person's work; a pump must not run dry. The maker's manual and local codes hold.")));
+    caution->setWordWrap(true);
+    in->addWidget(caution);
+    return card;
+}
+
+void BenchStation::showEvent(QShowEvent* e)
+{
+    QWidget::showEvent(e);
+    model_->look(true);
+}
+
+void BenchStation::hideEvent(QHideEvent* e)
+{
+    QWidget::hideEvent(e);
+    model_->look(false);
+}
+
+void BenchStation::show_now()
+{
+    Rig* rig = model_->rig();
+    if (!rig || !isVisible())
+        return;
+    for (const auto& [edit, medium] : media_)
+        edit->set_value(rig->medium_c(medium));
+    const Simulation& s = rig->simulation();
+    QStringList said;
+    for (std::size_t o = 0; o < rig->outputs(); ++o) {
+        const WhyText w = why(rig->variant(), s.setup().program, s.inputs(), s.engine(), rig->decision(o), o, session_.units());
+        said << QStringLiteral("<b>%1</b> %2").arg(qs(w.headline).toHtmlEscaped(), qs(w.margin).toHtmlEscaped());
+    }
+    const QString why = said.join(QStringLiteral("<br><br>"));
+    if (why_->text() != why)
+        why_->setText(why);
+    QStringList rows;
+    if (const ProcedureRun* run = model_->run())
+        for (const StepResult& r : run->result().steps)
+            for (const CapturedValue& c : r.captured) {
+                const QString unit = QString::fromUtf8(unit_of(c.what));
+                rows << QStringLiteral("%1 <b>%2 %3</b>%4").arg(qs(c.name).toHtmlEscaped(), std::isfinite(c.mean()) ? QString::number(c.mean(), 'f', 1) : tr("none"), unit, c.passes.size() > 1 ? tr(" (%n passes)", nullptr, static_cast<int>(c.passes.size())) : QString());
+            }
+    const QString captured = rows.isEmpty() ? QString() : tr("<b>Captured</b><br>") + rows.join(QStringLiteral("<br>"));
+    if (captured_->text() != captured)
+        captured_->setText(captured);
+}
+
+} // namespace vernal

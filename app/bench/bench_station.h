@@ -1,0 +1,43 @@
+// The bench: a procedure, the rig under the hands, and what decides now.
+#pragma once
+
+#include "bench_model.h"
+
+#include <QWidget>
+
+class QCheckBox;
+class QHBoxLayout;
+class QLabel;
+class QPushButton;
+
+namespace vernal {
+
+class NumberEdit;
+class RigView;
+
+class BenchStation : public QWidget {
+    Q_OBJECT
+public:
+    explicit BenchStation(Session& session, QWidget* parent = nullptr);
+    BenchModel& model() { return *model_; }
+    RigView& rig_view() { return *rig_view_; }
+
+protected:
+    void showEvent(QShowEvent* e) override;
+    void hideEvent(QHideEvent* e) override;
+
+private:
+    QWidget* make_rig();
+    QHBoxLayout* make_media();
+    QWidget* make_now();
+    void show_now();
+    Session& session_;
+    BenchModel* model_;
+    RigView* rig_view_ = nullptr;
+    QLabel *why_ = nullptr, *captured_ = nullptr;
+    std::vector<QPushButton*> speeds_;
+    std::vector<std::pair<NumberEdit*, Medium>> media_;
+    QCheckBox* power_ = nullptr;
+};
+
+} // namespace vernal
