@@ -43,12 +43,13 @@ BenchStation::BenchStation(Session& session, QWidget* parent) : QWidget(parent),
         });
     }
     auto* procedure = new ProcedurePanel(session, *model_);
-    procedure->setFixedWidth(360);
+    procedure->setMinimumWidth(230);
+    procedure->setMaximumWidth(360);
     auto* row = new QHBoxLayout;
     row->setSpacing(10);
-    row->addWidget(procedure);
-    row->addWidget(make_rig(), 1);
-    row->addWidget(make_now());
+    row->addWidget(procedure, 30);
+    row->addWidget(make_rig(), 48);
+    row->addWidget(make_now(), 20);
     auto* record = new QFrame;
     record->setObjectName(QStringLiteral("card"));
     auto* in = new QVBoxLayout(record);
@@ -89,10 +90,10 @@ QHBoxLayout* BenchStation::make_media()
         auto* edit = new NumberEdit(session_, NumberField{key, label, Quantity::temperature, low_c, high_c, ""});
         edit->setObjectName(QStringLiteral("rig.%1").arg(QLatin1String(key)));
         edit->setAccessibleName(tr(label));
-        edit->setFixedWidth(84);
+        edit->setFixedWidth(70);
         row->addWidget(new QLabel(tr(label)));
         row->addWidget(edit);
-        row->addSpacing(8);
+        row->addSpacing(2);
         media_.emplace_back(edit, m);
         connect(edit, &NumberEdit::edited, this, [this, set](double c) {
             if (Rig* rig = model_->rig())
@@ -103,9 +104,11 @@ QHBoxLayout* BenchStation::make_media()
     medium("air", "Air", Medium::air, -20, 60, &Rig::set_air);
     medium("cup", "Cup", Medium::cup, 0, 95, &Rig::pour);
     medium("block", "Block", Medium::block, -30, 200, &Rig::set_block_at_once);
-    power_ = new QCheckBox(tr("unit has power"));
+    power_ = new QCheckBox(tr("power"));
     power_->setObjectName(QStringLiteral("rig.power"));
     power_->setChecked(true);
+    power_->setToolTip(tr("What feeds the unit; without it every output falls"));
+    power_->setAccessibleName(tr("The unit has power"));
     connect(power_, &QCheckBox::clicked, this, [this](bool on) {
         if (Rig* rig = model_->rig())
             rig->set_powered(on);
@@ -121,7 +124,8 @@ QWidget* BenchStation::make_now()
 {
     auto* card = new QFrame;
     card->setObjectName(QStringLiteral("card"));
-    card->setFixedWidth(230);
+    card->setMinimumWidth(150);
+    card->setMaximumWidth(230);
     auto* in = new QVBoxLayout(card);
     in->setContentsMargins(12, 8, 10, 8);
     in->setSpacing(6);
@@ -135,9 +139,9 @@ QWidget* BenchStation::make_now()
     in->addWidget(why_);
     in->addWidget(captured_);
     in->addStretch(1);
-    auto* caution = new QLabel(QStringLiteral("<span style='color:%1'>%2</span>").arg(theme().caution.name(), tr("On a real unit: isolate and prove dead before a cover comes off; mains is a licensed person's work; a pump must not run dry. The maker's manual and local codes hold.")));
-    caution->setWordWrap(true);
-    in->addWidget(caution);
+    caution_ = new QLabel;
+    caution_->setWordWrap(true);
+    in->addWidget(caution_);
     return card;
 }
 
@@ -169,6 +173,9 @@ void BenchStation::show_now()
     const QString why = said.join(QStringLiteral("<br><br>"));
     if (why_->text() != why)
         why_->setText(why);
+    const QString caution = QStringLiteral("<span style='color:%1'>%2</span>").arg(theme().caution.name(), tr("On a real unit: isolate and prove dead before a cover comes off; mains is a licensed person's work; a pump must not run dry. The maker's manual and local codes hold."));
+    if (caution_->text() != caution)
+        caution_->setText(caution);
     QStringList rows;
     if (const ProcedureRun* run = model_->run())
         for (const StepResult& r : run->result().steps)

@@ -34,7 +34,7 @@ private:
     Session& session_;
     BenchModel* model_;
     RigView* rig_view_ = nullptr;
-    QLabel *why_ = nullptr, *captured_ = nullptr;
+    QLabel *why_ = nullptr, *captured_ = nullptr, *caution_ = nullptr;
     std::vector<QPushButton*> speeds_;
     std::vector<std::pair<NumberEdit*, Medium>> media_;
     QCheckBox* power_ = nullptr;

@@ -24,9 +24,9 @@ QString name_of(Medium m)
     case Medium::loop: return QObject::tr("loop");
     case Medium::air: return QObject::tr("air");
     case Medium::hand: return QObject::tr("hand");
-    case Medium::ice_water: return QObject::tr("ice water");
-    case Medium::cup: return QObject::tr("warm cup");
-    case Medium::block: return QObject::tr("dry block");
+    case Medium::ice_water: return QObject::tr("ice");
+    case Medium::cup: return QObject::tr("cup");
+    case Medium::block: return QObject::tr("block");
     case Medium::resistor: return QObject::tr("resistor");
     }
     return {};
@@ -65,8 +65,8 @@ QPointF RigView::middle_of(Medium m) const
 
 QRectF RigView::unit_box() const
 {
-    const double high = 112, wide = std::min(width() - 40.0, std::max(300.0, 150.0 * static_cast<double>(model_.rig() ? model_.rig()->probes() : 1)));
-    return {(width() - wide) / 2, std::max(top_px + medium_px + 60, height() - high - 96.0), wide, high};
+    const double high = low() ? 84 : 112, gap = low() ? 34 : 60, wide = std::min(width() - 40.0, std::max(300.0, 150.0 * static_cast<double>(model_.rig() ? model_.rig()->probes() : 1)));
+    return {(width() - wide) / 2, std::max(top_px + medium_px + gap, height() - high - 96.0), wide, high};
 }
 
 QPointF RigView::terminal(std::size_t probe) const
@@ -194,7 +194,8 @@ void RigView::paint_medium(QPainter& p, Medium m) const
         break;
     }
     }
-    p.setFont(text_font(12.5, true));
+    constexpr double roomy_px = 76;
+    p.setFont(text_font(place.width() < roomy_px ? 11 : 12.5, true));
     p.setPen(t.ink);
     p.drawText(QRectF(place.left(), place.top(), place.width(), 18), Qt::AlignCenter, tr("%1 %2").arg(index_of(m) + 1).arg(name_of(m)));
     const double c_now = model_.rig()->medium_c(m);
@@ -239,20 +240,16 @@ void RigView::paint_unit(QPainter& p) const
         const QFontMetricsF fm(p.font());
         p.drawText(QRectF(cell.left() + 4, cell.top(), cell.width() - 8, 18), Qt::AlignCenter, fm.elidedText(qs(probe.key + " " + probe.name), Qt::ElideRight, cell.width() - 8));
         const Reading r = rig.reading(i);
-        p.setFont(text_font(19, true));
+        p.setFont(text_font(r.valid && cell.width() > 100 ? 19 : 15, true));
         p.setPen(r.valid ? t.ink : t.protect);
         p.drawText(QRectF(cell.left(), cell.top() + 20, cell.width(), 30), Qt::AlignCenter, r.valid ? reading_text(probe, r.mk / 1000.0, session_.units()) : tr("no reading"));
         p.setFont(text_font(12.5));
-        p.setPen(t.second_ink);
         const double signal = reads_temperature(probe) ? rig.signal(i) : NAN;
-        const QString unit = QString::fromUtf8(signal_unit(probe.curve));
-        p.drawText(QRectF(cell.left(), cell.top() + 50, cell.width(), 18), Qt::AlignCenter, std::isinf(signal) ? tr("open") : std::isnan(signal) ? QString()
-                                                                                                                                                 : QStringLiteral("%1 %2").arg(signal, 0, 'f', signal < 1000 ? 1 : 0).arg(unit));
+        const QString measured = std::isinf(signal) ? tr("open") : std::isnan(signal) ? QString()
+                                                                                      : QStringLiteral("%1 %2").arg(signal, 0, 'f', signal < 1000 ? 1 : 0).arg(QString::fromUtf8(signal_unit(probe.curve)));
         const LeadState lead = rig.lead(i);
-        if (lead != LeadState::sound) {
-            p.setPen(t.protect);
-            p.drawText(QRectF(cell.left(), cell.top() + 70, cell.width(), 18), Qt::AlignCenter, tr("lead %1").arg(QString::fromLatin1(lead_keys[static_cast<std::size_t>(lead)])));
-        }
+        p.setPen(lead == LeadState::sound ? t.second_ink : t.protect);
+        p.drawText(QRectF(cell.left(), cell.top() + 50, cell.width(), 18), Qt::AlignCenter, lead == LeadState::sound ? measured : tr("%1, %2").arg(measured, QString::fromLatin1(lead_keys[static_cast<std::size_t>(lead)])));
     }
 }
 

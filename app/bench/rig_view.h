@@ -33,6 +33,7 @@ protected:
     bool event(QEvent* e) override;
 
 private:
+    bool low() const { return height() < 400; }
     QRectF unit_box() const;
     QPointF terminal(std::size_t probe) const;
     QRectF output_at(std::size_t output) const;
