@@ -2,7 +2,6 @@
 // says: a step is one click, one shortcut or one typed entry. And the walk with Tab
 // over every control of every station.
 #include "app/bench/bench_station.h"
-#include "app/bench/bench_station.h"
 #include "app/loop/loop_view.h"
 #include "app/probes/probe_points_page.h"
 #include "app/run/run_station.h"
