@@ -232,7 +232,7 @@ void choose_time(LogLayout& layout, const Rows& rows, const std::vector<Kinds>& 
     auto i = first([&](std::size_t c) { return rises(c) && says_time(plain_words(layout.columns[c].header)); });
     if (i == kinds.size())
         i = first([&](std::size_t c) { return says_time(plain_words(layout.columns[c].header)) && kinds[c].mostly(kinds[c].numbers); });
-    if (i == kinds.size() && rises(0) && kinds[0].filled > 1)
+    if (i == kinds.size() && !kinds.empty() && rises(0) && kinds[0].filled > 1)
         i = 0;
     if (i == kinds.size())
         return;
