@@ -1,5 +1,6 @@
 #include "bench_recorder.h"
 
+#include "app/charts/probe_pen.h"
 #include "app/shell/theme.h"
 
 #include <algorithm>
@@ -8,18 +9,8 @@
 namespace vernal {
 namespace {
 
-constexpr double window_s = 600;
-constexpr int least_ms = 150; // between two pictures
-
-QColor colour_of(const Probe& p, std::size_t index)
-{
-    switch (p.place) {
-    case ProbePlace::collector:
-    case ProbePlace::collector_2: return theme().collector;
-    case ProbePlace::tank_top: return theme().store_top;
-    default: return index > 1 ? theme().store_top : theme().store_bottom;
-    }
-}
+constexpr double window_s = 600, bar_rooms = 2; // a bar's place, so that its name fits
+constexpr int least_ms = 150;                   // between two pictures
 
 } // namespace
 
@@ -77,7 +68,7 @@ void BenchRecorder::redraw()
                 }
             }
         graph(static_cast<int>(p))->setData(x, y, true);
-        graph(static_cast<int>(p))->setPen(QPen(colour_of(rig->variant().probes[p], p), t.line_px));
+        graph(static_cast<int>(p))->setPen(probe_pen(rig->variant().probes[p].place));
     }
     if (!(high > low)) {
         low = std::isfinite(low) ? low - 1 : 0;
@@ -89,15 +80,15 @@ void BenchRecorder::redraw()
         for (const BenchModel::Sample& s : rows)
             if (s.time_s >= now - window_s) {
                 x << (s.time_s - now) / 60;
-                y << ((s.turns >> o & 1U) != 0 ? low - room * (1.5 + static_cast<double>(o)) : qQNaN());
+                y << ((s.turns >> o & 1U) != 0 ? low - room * (1.5 + bar_rooms * static_cast<double>(o)) : qQNaN());
             }
         QCPGraph* bar = graph(static_cast<int>(rig->probes() + o));
         bar->setData(x, y, true);
         bar->setPen(QPen(t.accent, 6, Qt::SolidLine, Qt::FlatCap));
-        names_[static_cast<int>(o)]->position->setCoords(-window_s / 60 + 0.03, low - room * (1.5 + static_cast<double>(o)));
+        names_[static_cast<int>(o)]->position->setCoords(-window_s / 60 + 0.03, low - room * (1.5 + bar_rooms * static_cast<double>(o)));
         names_[static_cast<int>(o)]->setColor(t.second_ink);
     }
-    yAxis->setRange(low - room * (2 + bars), high + room);
+    yAxis->setRange(low - room * (2 + bar_rooms * bars), high + room);
     xAxis->setRange(-window_s / 60, 0.3);
     for (QCPAxis* a : {xAxis, yAxis}) {
         a->setTickLabelFont(text_font(12));

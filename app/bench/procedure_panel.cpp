@@ -53,7 +53,7 @@ ProcedurePanel::ProcedurePanel(Session& session, BenchModel& model, QWidget* par
     leave_->setToolTip(tr("Every switch goes back to AUTO, no bypass stays closed"));
     reason_ = new QLineEdit;
     reason_->setObjectName(QStringLiteral("notPossibleReason"));
-    reason_->setPlaceholderText(tr("why this step is not possible here"));
+    reason_->setPlaceholderText(tr("why it is not possible here"));
     reason_->setAccessibleName(tr("Why this step is not possible"));
     skip_ = new QPushButton(tr("Not possible"));
     skip_->setObjectName(QStringLiteral("notPossible"));

@@ -1,5 +1,6 @@
 #include "rig_view.h"
 
+#include "app/charts/probe_pen.h"
 #include "app/shell/theme.h"
 
 #include <QHelpEvent>
@@ -99,12 +100,7 @@ QRectF RigView::output_at(std::size_t output) const
 
 QColor RigView::colour_of(std::size_t probe) const
 {
-    switch (model_.rig()->variant().probes[probe].place) {
-    case ProbePlace::collector:
-    case ProbePlace::collector_2: return theme().collector;
-    case ProbePlace::tank_top: return theme().store_top;
-    default: return probe % 2 == 0 && probe > 1 ? theme().store_top : theme().store_bottom;
-    }
+    return probe_pen(model_.rig()->variant().probes[probe].place).color();
 }
 
 void RigView::paintEvent(QPaintEvent*)
@@ -236,7 +232,7 @@ void RigView::paint_unit(QPainter& p) const
         const Probe& probe = rig.variant().probes[i];
         const QRectF cell(box.left() + each * static_cast<double>(i), box.top() + 10, each, box.height() - 12);
         p.setFont(text_font(12.5, true));
-        p.setPen(colour_of(i));
+        p.setPen(reads_temperature(probe) ? colour_of(i) : t.second_ink); // an instrument's line is too pale for words
         const QFontMetricsF fm(p.font());
         p.drawText(QRectF(cell.left() + 4, cell.top(), cell.width() - 8, 18), Qt::AlignCenter, fm.elidedText(qs(probe.key + " " + probe.name), Qt::ElideRight, cell.width() - 8));
         const Reading r = rig.reading(i);

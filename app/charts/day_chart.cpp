@@ -1,5 +1,7 @@
 #include "day_chart.h"
 
+#include "probe_pen.h"
+
 #include "thinned.h"
 
 #include "app/shell/theme.h"
@@ -102,27 +104,8 @@ void DayChart::restyle()
 
 DayChart::Signal DayChart::signal_of(const Probe& p) const
 {
-    const Theme& t = theme();
-    const QString name = qs(p.name);
-    switch (p.place) {
-    case ProbePlace::collector: return {name, t.collector, Qt::SolidLine, t.line_px + 0.2};
-    case ProbePlace::tank_bottom: return {name, t.store_bottom, Qt::SolidLine, t.line_px + 0.2};
-    case ProbePlace::tank_top: return {name, t.store_top, Qt::DashLine, t.line_px};
-    case ProbePlace::tank_middle: return {name, t.store_top, Qt::DotLine, t.line_px};
-    case ProbePlace::return_pipe: return {name, t.protect, Qt::DashDotLine, t.line_px};
-    case ProbePlace::supply_pipe: return {name, t.start, Qt::DashDotDotLine, t.line_px};
-    case ProbePlace::collector_2: return {name, t.collector, Qt::DashDotLine, t.line_px};
-    case ProbePlace::tank_2_bottom: return {name, t.store_bottom, Qt::DashDotLine, t.line_px};
-    case ProbePlace::tank_2_top: return {name, t.store_top, Qt::DashDotDotLine, t.line_px};
-    case ProbePlace::circulation_return: return {name, t.protect, Qt::DotLine, t.line_px};
-    case ProbePlace::pool_water:
-    case ProbePlace::slab_return:
-    case ProbePlace::room_air: return {name, t.store_bottom, Qt::SolidLine, t.line_px + 0.2};
-    case ProbePlace::flow_meter:
-    case ProbePlace::pressure_sensor: return {name, t.air, Qt::SolidLine, t.line_px};
-    case ProbePlace::sun_sensor: return {name, t.sun, Qt::SolidLine, t.line_px};
-    }
-    return {name, t.ink, Qt::SolidLine, 1};
+    const QPen pen = probe_pen(p.place);
+    return {qs(p.name), pen.color(), pen.style(), pen.widthF()};
 }
 
 void DayChart::show_outcome(QCustomPlot::RefreshPriority when)

@@ -136,8 +136,8 @@ bool ProcedureRun::advance(double seconds)
         rig_.advance(sample_s_);
         if (pair_) {
             const double source = rig_.medium_c(rig_.medium(pair_->source)), k = std::isfinite(source) ? source : rig_.medium_c(Medium::block);
-            media_rate_ = (k - last_media_k_) / sample_s_;
-            last_media_k_ = k;
+            media_rate_ = (k - last_media_c_) / sample_s_;
+            last_media_c_ = k;
         }
         std::vector<double> now;
         for (std::size_t p = 0; p < rig_.probes(); ++p)
@@ -219,15 +219,13 @@ double ProcedureRun::pause_s(const Line& l) const
                                                                              : pair_->min_rest_s + more_s;
 }
 
-double ProcedureRun::media_rate_k_s() const { return media_rate_; }
-
 double ProcedureRun::value(const Line& l) const
 {
     const auto reads = [&](std::size_t p) { return rig_.reading(p).valid ? rig_.reading(p).mk / 1000.0 : NAN; };
     switch (l.captured) {
     case Captured::difference: return pair_ ? reads(pair_->source) - reads(pair_->store) : NAN;
     case Captured::media_difference: return pair_ ? rig_.tip_c(pair_->source) - rig_.tip_c(pair_->store) : NAN;
-    case Captured::rate: return 60 * media_rate_k_s();
+    case Captured::rate: return 60 * media_rate_;
     case Captured::reading: {
         const auto of = probes(l.which);
         return of.empty() ? NAN : reads(of.front());

@@ -67,7 +67,6 @@ private:
     double tolerance_k() const;
     double pause_s(const Line& l) const;
     double value(const Line& l) const;
-    double media_rate_k_s() const;
     std::vector<std::size_t> probes(const Which& w) const;
     std::vector<std::size_t> outputs(const Which& w) const;
     const Procedure& procedure_;
@@ -78,10 +77,10 @@ private:
     ProcedureResult result_;
     std::size_t at_ = 0, line_ = 0;
     int pass_ = 1;
-    double since_s_ = 0;                    // the line under way began
-    std::vector<double> from_;              // readings then
-    std::vector<std::vector<double>> last_; // readings of the last minute
-    double sample_s_ = 1, last_media_k_ = 0, media_rate_ = 0;
+    double since_s_ = 0;                                      // the line under way began
+    std::vector<double> from_;                                // readings then
+    std::vector<std::vector<double>> last_;                   // readings of the last minute
+    double sample_s_ = 1, last_media_c_ = 0, media_rate_ = 0; // K/s
 };
 
 } // namespace vernal

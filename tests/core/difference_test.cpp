@@ -109,6 +109,27 @@ TEST(Difference, two_places_of_an_array_are_told_apart_by_their_first_start)
     EXPECT_NE(difference_text(never, "a", "b", {}).find("only one of them starts"), std::string::npos);
 }
 
+// Likewise two tilts, and two places of a probe.
+TEST(Difference, two_tilts_and_two_places_of_a_probe_are_told_apart)
+{
+    for (const bool tilt : {true, false}) {
+        Job job = two();
+        if (tilt)
+            job.variants[0].loop.collector.tilt_deg += 25;
+        else
+            job.variants[0].probes[0].placement = 0.4;
+        const auto d = difference_between(job, 0, 1, job.days[0], {});
+        ASSERT_TRUE(d);
+        const auto mine = figures_only(job, job.variants[0], job.days[0]), other = figures_only(job, job.variants[1], job.days[0]);
+        EXPECT_DOUBLE_EQ(d->effect.heat_j, mine->heat.to_store - other->heat.to_store);
+        EXPECT_EQ(d->effect.starts, mine->starts() - other->starts());
+        EXPECT_GT(std::fabs(d->effect.first_later_s), 60) << tilt;
+        const std::string s = difference_text(*d, "there", "here", {});
+        EXPECT_NE(s.find("first start "), std::string::npos) << s;
+        EXPECT_NE(s.find("kWh"), std::string::npos) << s;
+    }
+}
+
 TEST(Difference, without_one_it_says_so)
 {
     const Job job = two();
