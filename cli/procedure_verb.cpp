@@ -25,20 +25,31 @@ Json json_of(const ProcedureResult& r)
         Json captured = Json::array();
         for (const CapturedValue& c : s.captured)
             captured.push_back({{"name", c.name}, {"what", captured_keys[static_cast<std::size_t>(c.what)]}, {"mean", std::isfinite(c.mean()) ? Json(c.mean()) : Json(nullptr)}, {"spread", c.spread()}, {"passes", c.passes.size()}});
-        steps.push_back({{"step", s.title}, {"of", s.of}, {"verdict", verdict_keys[static_cast<std::size_t>(s.verdict)]}, {"said", s.said}, {"captured", std::move(captured)}, {"took_s", s.ended_s - s.began_s}});
+        steps.push_back({{"step", s.title}, {"of", s.of}, {"verdict", verdict_keys[static_cast<std::size_t>(s.verdict)]}, {"said", said_text(s, {})}, {"captured", std::move(captured)}, {"took_s", s.ended_s - s.began_s}});
     }
     return {{"procedure", r.name}, {"verdict", verdict_keys[static_cast<std::size_t>(r.verdict())]}, {"steps", std::move(steps)}};
 }
 
-void print(std::ostream& out, const Procedure& p, const ProcedureResult& r)
+void print(const Streams& to, const Procedure& p, const ProcedureResult& r)
 {
+    std::ostream& out = to.out;
     out << p.title << "\n";
     for (const StepResult& s : r.steps) {
-        out << "  " << verdict_keys[static_cast<std::size_t>(s.verdict)] << "  " << s.title << (s.of.empty() ? "" : ", " + s.of) << (s.said.empty() ? "" : ": " + s.said) << "\n";
+        out << "  " << verdict_keys[static_cast<std::size_t>(s.verdict)] << "  " << s.title << (s.of.empty() ? "" : ", " + s.of);
+        const std::string said = said_text(s, to.units);
+        out << (said.empty() ? "" : ": " + said) << "\n";
         for (const CapturedValue& c : s.captured) {
+            out << "          " << c.name << " ";
+            constexpr std::size_t most_passes = 3; // more of them are a card: each is shown
+            if (c.passes.size() > most_passes) {
+                for (std::size_t i = 0; i < c.passes.size(); ++i)
+                    out << (i == 0 ? "" : " | ") << captured_text(c.what, c.passes[i], to.units);
+                out << "\n";
+                continue;
+            }
             char b[80];
-            std::snprintf(b, sizeof b, c.passes.size() > 1 ? "%.2f, %zu passes within %.2f" : "%.2f", c.mean(), c.passes.size(), c.spread());
-            out << "          " << c.name << " " << b << "\n";
+            std::snprintf(b, sizeof b, ", %zu passes within %.2f", c.passes.size(), c.spread());
+            out << captured_text(c.what, c.mean(), to.units) << (c.passes.size() > 1 ? b : "") << "\n";
         }
     }
 }
@@ -91,17 +102,18 @@ Result<int> ProcedureVerb::run(const Streams& s)
     }
     Variant real = written;
     Day day = job.days.front();
+    OnSite on_site;
     day.faults.clear();
     if (!fault_.empty()) {
         const auto it = std::find_if(faults.begin(), faults.end(), [&](const BenchFault& f) { return f.key == fault_; });
         if (it == faults.end())
             return Error{"this unit can have no fault “" + fault_ + "”", job_, "procedure JOB --list names them"};
-        it->put(real, day);
+        it->put(real, day, on_site);
     }
     bool failed = false;
     Json all = Json::array();
     for (const Procedure& p : procedures) {
-        auto rig = Rig::make(job, real, day);
+        auto rig = Rig::make(job, real, day, 12, on_site);
         if (!rig)
             return rig.error();
         ProcedureRun run(p, written, *rig);
@@ -110,7 +122,7 @@ Result<int> ProcedureVerb::run(const Streams& s)
         if (json_)
             all.push_back(json_of(run.result()));
         else
-            print(s.out, p, run.result());
+            print(s, p, run.result());
     }
     if (json_)
         s.out << (name_.empty() ? all : all.front()).dump(2) << "\n";

@@ -3,11 +3,13 @@
 #pragma once
 
 #include "app/shell/session.h"
+#include "core/bench/bench_faults.h"
 #include "core/bench/procedure_run.h"
 
 #include <QTimer>
 
 #include <deque>
+#include <map>
 
 namespace vernal {
 
@@ -22,13 +24,29 @@ public:
     int speed() const { return speed_; }
     void set_speed(int times); // 1, 10, 60 or 600 times the clock; 0: it stands
 
-    // Those that apply to this unit.
+    // What can be wrong with this unit, and which of it is; −1: nothing. Another one is another unit.
+    const std::vector<BenchFault>& faults() const { return faults_; }
+    int fault() const { return fault_; }
+    void put_fault(int index);
+
+    // Those that apply to this unit, then the job's own.
     const std::vector<const Procedure*>& procedures() const { return procedures_; }
-    const ProcedureRun* run() const { return run_ ? &*run_ : nullptr; }
+    // A procedure of one's own, kept in the job; else what is wrong with its text.
+    std::optional<Error> add_procedure(const QString& file, const std::string& text);
+    const ProcedureRun* run() const { return run_.get(); }
     const Procedure* procedure() const { return of_; }
     void begin(const Procedure& p);
-    void leave();
+    void leave();                              // it can be resumed
+    bool can_resume(const Procedure& p) const; // it was left before its end
+    void resume(const Procedure& p);
+    void repeat(); // the step before
+    void put_away();
     void not_possible(const QString& reason);
+    void read_by_hand(bool on); // typed
+    bool by_hand() const { return by_hand_; }
+    void answer(double typed);
+    // The newest test of this procedure that the job has of this variant; null: none.
+    const BenchRecord* last_of(const Procedure& p) const;
 
     // What was read, the last ten minutes at least.
     struct Sample {
@@ -42,23 +60,31 @@ public:
 signals:
     void remade(); // another unit lies there
     void ticked();
+    void switched(std::uint32_t turns); // an output has, bit per output: it is on
 
 private:
     void remake();
+    void collect_procedures();
+    void keep();
     void tick();
     void go_on(double seconds);
     Session& session_;
     std::optional<Variant> written_; // outlives the run
     std::optional<Rig> rig_;
-    std::optional<ProcedureRun> run_;
+    std::unique_ptr<ProcedureRun> run_;
+    std::map<const Procedure*, std::unique_ptr<ProcedureRun>> left_;
     std::vector<const Procedure*> procedures_;
+    std::deque<Procedure> own_; // read from the job's attachments
+    std::vector<Attachment> own_from_;
+    std::vector<BenchFault> faults_;
     const Procedure* of_ = nullptr;
     std::deque<Sample> recorded_;
     QTimer clock_;
     QString trouble_;
     double owed_s_ = 0; // of the rig's time, less than a sample
-    int speed_ = 10;
-    bool visible_ = false, stale_ = true;
+    int speed_ = 10, fault_ = -1;
+    std::uint32_t turned_ = 0;
+    bool visible_ = false, stale_ = true, by_hand_ = false, kept_ = false;
 };
 
 } // namespace vernal

@@ -1,6 +1,7 @@
 #include "bench_station.h"
 
 #include "bench_recorder.h"
+#include "hand_panel.h"
 #include "procedure_panel.h"
 #include "rig_view.h"
 
@@ -9,11 +10,14 @@
 #include "app/widgets/number_edit.h"
 #include "core/wording/why.h"
 
+#include <QApplication>
 #include <QCheckBox>
+#include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QSignalBlocker>
 #include <QVBoxLayout>
 
 #include <cmath>
@@ -78,6 +82,7 @@ QWidget* BenchStation::make_rig()
     rig_view_ = new RigView(session_, *model_);
     in->addWidget(rig_view_, 1);
     in->addLayout(make_media());
+    in->addLayout(make_supply());
     return card;
 }
 
@@ -120,12 +125,81 @@ QHBoxLayout* BenchStation::make_media()
     return row;
 }
 
+// What feeds it, what is wrong with it, and whether switching is heard.
+QHBoxLayout* BenchStation::make_supply()
+{
+    auto* row = new QHBoxLayout;
+    row->setContentsMargins(10, 0, 10, 4);
+    supply_ = new NumberEdit(session_, NumberField{"supply", "Supply", Quantity::voltage, 0, 60, ""});
+    supply_->setObjectName(QStringLiteral("rig.supply"));
+    supply_->setAccessibleName(tr("Supply at the unit's terminals"));
+    supply_->setFixedWidth(70);
+    as_it_stands_ = new QPushButton(tr("as it stands"));
+    as_it_stands_->setObjectName(QStringLiteral("rig.asItStands"));
+    as_it_stands_->setToolTip(tr("The supply of the loop again"));
+    sun_row_ = new QWidget;
+    auto* sun = new QHBoxLayout(sun_row_);
+    sun->setContentsMargins(0, 0, 0, 0);
+    sun_ = new NumberEdit(session_, NumberField{"sun", "Sun on the panel", Quantity::irradiance, 0, 1400, ""});
+    sun_->setObjectName(QStringLiteral("rig.sun"));
+    sun_->setAccessibleName(tr("Sun on the panel"));
+    sun_->setFixedWidth(90);
+    sun->addWidget(new QLabel(tr("Panel's sun")));
+    sun->addWidget(sun_);
+    fault_ = new QComboBox;
+    fault_->setObjectName(QStringLiteral("rig.fault"));
+    fault_->setAccessibleName(tr("What is wrong with the unit"));
+    fault_->setToolTip(tr("Puts something wrong into the unit on the bench, to see what a test makes of it; the job stays as it is"));
+    fault_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    fault_->setMinimumContentsLength(12);
+    sound_ = new QCheckBox(tr("sound"));
+    sound_->setObjectName(QStringLiteral("rig.sound"));
+    sound_->setToolTip(tr("A tone at each switching"));
+    row->addWidget(new QLabel(tr("Supply")));
+    row->addWidget(supply_);
+    row->addWidget(as_it_stands_);
+    row->addWidget(sun_row_);
+    row->addStretch(1);
+    row->addWidget(fault_, 1);
+    row->addWidget(sound_);
+    connect(supply_, &NumberEdit::edited, this, [this](double v) {
+        if (Rig* rig = model_->rig())
+            rig->set_supply(v);
+        model_->touched();
+    });
+    connect(as_it_stands_, &QPushButton::clicked, this, [this] {
+        if (Rig* rig = model_->rig())
+            rig->set_supply({});
+        model_->touched();
+    });
+    connect(sun_, &NumberEdit::edited, this, [this](double g) {
+        if (Rig* rig = model_->rig())
+            rig->set_panel_sun(g);
+        model_->touched();
+    });
+    connect(fault_, &QComboBox::activated, this, [this](int i) { model_->put_fault(i - 1); });
+    connect(model_, &BenchModel::remade, this, &BenchStation::offer_faults);
+    connect(model_, &BenchModel::switched, this, [this] {
+        if (sound_->isChecked())
+            QApplication::beep();
+    });
+    return row;
+}
+
+void BenchStation::offer_faults()
+{
+    const QSignalBlocker quiet(fault_);
+    fault_->clear();
+    fault_->addItem(tr("nothing is wrong"));
+    for (const BenchFault& f : model_->faults())
+        fault_->addItem(qs(f.name));
+    fault_->setCurrentIndex(model_->fault() + 1);
+}
+
 QWidget* BenchStation::make_now()
 {
     auto* card = new QFrame;
     card->setObjectName(QStringLiteral("card"));
-    card->setMinimumWidth(150);
-    card->setMaximumWidth(230);
     auto* in = new QVBoxLayout(card);
     in->setContentsMargins(12, 8, 10, 8);
     in->setSpacing(6);
@@ -139,10 +213,24 @@ QWidget* BenchStation::make_now()
     in->addWidget(why_);
     in->addWidget(captured_);
     in->addStretch(1);
+    in->addWidget(new HandPanel(session_, *model_, *rig_view_));
     caution_ = new QLabel;
     caution_->setWordWrap(true);
-    in->addWidget(caution_);
-    return card;
+    auto* scroll = new QScrollArea;
+    scroll->setWidget(card);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->viewport()->setAutoFillBackground(false);
+    auto* column = new QWidget;
+    column->setMinimumWidth(180);
+    column->setMaximumWidth(240);
+    auto* all = new QVBoxLayout(column);
+    all->setContentsMargins(0, 0, 0, 0);
+    all->setSpacing(6);
+    all->addWidget(scroll, 1);
+    all->addWidget(caution_);
+    return column;
 }
 
 void BenchStation::showEvent(QShowEvent* e)
@@ -164,6 +252,12 @@ void BenchStation::show_now()
         return;
     for (const auto& [edit, medium] : media_)
         edit->set_value(rig->medium_c(medium));
+    supply_->set_value(rig->supply_v());
+    as_it_stands_->setEnabled(rig->supply_by_hand() || rig->panel_sun());
+    sun_row_->setVisible(rig->has_panel());
+    if (rig->panel_sun())
+        sun_->set_value(*rig->panel_sun());
+    power_->setChecked(rig->powered());
     const Simulation& s = rig->simulation();
     QStringList said;
     for (std::size_t o = 0; o < rig->outputs(); ++o) {
@@ -180,8 +274,14 @@ void BenchStation::show_now()
     if (const ProcedureRun* run = model_->run())
         for (const StepResult& r : run->result().steps)
             for (const CapturedValue& c : r.captured) {
-                const QString unit = QString::fromUtf8(unit_of(c.what));
-                rows << QStringLiteral("%1 <b>%2 %3</b>%4").arg(qs(c.name).toHtmlEscaped(), std::isfinite(c.mean()) ? QString::number(c.mean(), 'f', 1) : tr("none"), unit, c.passes.size() > 1 ? tr(" (%n passes)", nullptr, static_cast<int>(c.passes.size())) : QString());
+                constexpr std::size_t most_passes = 3; // more of them are a card: each is shown
+                QStringList values;
+                if (c.passes.size() > most_passes)
+                    for (const double x : c.passes)
+                        values << qs(captured_text(c.what, x, session_.units()));
+                else
+                    values << qs(captured_text(c.what, c.mean(), session_.units()));
+                rows << QStringLiteral("%1 <b>%2</b>%3").arg(qs(c.name).toHtmlEscaped(), values.join(QStringLiteral(", ")), c.passes.size() > 1 && values.size() == 1 ? tr(" (%n passes)", nullptr, static_cast<int>(c.passes.size())) : QString());
             }
     const QString captured = rows.isEmpty() ? QString() : tr("<b>Captured</b><br>") + rows.join(QStringLiteral("<br>"));
     if (captured_->text() != captured)

@@ -6,6 +6,7 @@
 #include <QWidget>
 
 class QCheckBox;
+class QComboBox;
 class QHBoxLayout;
 class QLabel;
 class QPushButton;
@@ -29,6 +30,8 @@ protected:
 private:
     QWidget* make_rig();
     QHBoxLayout* make_media();
+    QHBoxLayout* make_supply();
+    void offer_faults();
     QWidget* make_now();
     void show_now();
     Session& session_;
@@ -37,7 +40,11 @@ private:
     QLabel *why_ = nullptr, *captured_ = nullptr, *caution_ = nullptr;
     std::vector<QPushButton*> speeds_;
     std::vector<std::pair<NumberEdit*, Medium>> media_;
-    QCheckBox* power_ = nullptr;
+    NumberEdit *supply_ = nullptr, *sun_ = nullptr;
+    QWidget* sun_row_ = nullptr;
+    QPushButton* as_it_stands_ = nullptr;
+    QComboBox* fault_ = nullptr;
+    QCheckBox *power_ = nullptr, *sound_ = nullptr;
 };
 
 } // namespace vernal

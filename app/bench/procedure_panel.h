@@ -1,14 +1,17 @@
-// The procedure under way: its steps with their verdicts, what is done now and what is waited for.
+// The procedures with what each last said; of the one under way its steps with their
+// verdicts, what is done now, what is waited for and what is asked.
 #pragma once
 
 #include "bench_model.h"
 
 #include <QFrame>
 
-class QComboBox;
+class QCheckBox;
 class QLabel;
 class QLineEdit;
+class QListWidget;
 class QPushButton;
+class QStackedWidget;
 class QVBoxLayout;
 
 namespace vernal {
@@ -19,19 +22,29 @@ public:
     ProcedurePanel(Session& session, BenchModel& model, QWidget* parent = nullptr);
 
 private:
+    QWidget* make_asked();
+    QLayout* make_acts();
     void offer();
     void refresh();
     void make_steps();
-    const Procedure* chosen() const;
+    void show_list();
+    void show_asked();
+    void open_own();
+    void take_knob();
+    const Procedure* chosen() const; // in the list, or the one under way
     Session& session_;
     BenchModel& model_;
-    QComboBox* which_;
-    QLabel *count_, *about_, *caution_, *now_, *verdict_;
-    QPushButton *begin_, *leave_, *skip_;
-    QLineEdit* reason_;
+    QListWidget* list_;
+    QStackedWidget* pages_;
+    QLabel *title_, *count_, *about_, *caution_, *now_, *verdict_, *asks_;
+    QPushButton *begin_, *resume_, *leave_, *repeat_, *skip_, *own_, *take_, *yes_, *no_, *as_shown_, *knob_;
+    QLineEdit *reason_, *typed_;
+    QWidget* asked_;
+    QCheckBox* by_hand_;
     QVBoxLayout* steps_;
     std::vector<QLabel*> lines_; // a step each
     const Procedure* shown_ = nullptr;
+    const Line* asking_ = nullptr;
 };
 
 } // namespace vernal

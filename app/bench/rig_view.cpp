@@ -236,16 +236,26 @@ void RigView::paint_unit(QPainter& p) const
         const QFontMetricsF fm(p.font());
         p.drawText(QRectF(cell.left() + 4, cell.top(), cell.width() - 8, 18), Qt::AlignCenter, fm.elidedText(qs(probe.key + " " + probe.name), Qt::ElideRight, cell.width() - 8));
         const Reading r = rig.reading(i);
-        p.setFont(text_font(r.valid && cell.width() > 100 ? 19 : 15, true));
+        const QString reads = r.valid ? reading_text(probe, r.mk / 1000.0, session_.units()) : tr("no reading");
+        for (double px = 19; px >= 11; px -= 2) { // as large as the cell has room for
+            p.setFont(text_font(px, true));
+            if (QFontMetricsF(p.font()).horizontalAdvance(reads) < cell.width() - 6)
+                break;
+        }
         p.setPen(r.valid ? t.ink : t.protect);
-        p.drawText(QRectF(cell.left(), cell.top() + 20, cell.width(), 30), Qt::AlignCenter, r.valid ? reading_text(probe, r.mk / 1000.0, session_.units()) : tr("no reading"));
+        p.drawText(QRectF(cell.left(), cell.top() + 20, cell.width(), 30), Qt::AlignCenter, reads);
         p.setFont(text_font(12.5));
         const double signal = reads_temperature(probe) ? rig.signal(i) : NAN;
         const QString measured = std::isinf(signal) ? tr("open") : std::isnan(signal) ? QString()
                                                                                       : QStringLiteral("%1 %2").arg(signal, 0, 'f', signal < 1000 ? 1 : 0).arg(QString::fromUtf8(signal_unit(probe.curve)));
-        const LeadState lead = rig.lead(i);
+        const LeadState lead = rig.contact_open(i) ? LeadState::broken : rig.lead(i);
         p.setPen(lead == LeadState::sound ? t.second_ink : t.protect);
         p.drawText(QRectF(cell.left(), cell.top() + 50, cell.width(), 18), Qt::AlignCenter, lead == LeadState::sound ? measured : tr("%1, %2").arg(measured, QString::fromLatin1(lead_keys[static_cast<std::size_t>(lead)])));
+    }
+    if (const double bridge = rig.bridge_v(); std::isfinite(bridge)) {
+        p.setFont(text_font(12.5));
+        p.setPen(t.second_ink);
+        p.drawText(box.adjusted(8, 0, -8, -4), Qt::AlignBottom | Qt::AlignRight, tr("bridge %1").arg(text(bridge, Quantity::signal_voltage, session_.units())));
     }
 }
 
@@ -312,7 +322,7 @@ void RigView::mousePressEvent(QMouseEvent* e)
             if (QLineF(at, e->position()).length() < take_px) {
                 chosen_ = i;
                 dragged_ = e->position();
-                return update();
+                return model_.touched();
             }
     for (std::size_t o = 0; o < model_.rig()->outputs(); ++o)
         if (output_at(o).contains(e->position()))
@@ -345,13 +355,17 @@ void RigView::keyPressEvent(QKeyEvent* e)
     if (rig && (e->key() == Qt::Key_Right || e->key() == Qt::Key_Left) && rig->probes() > 0) {
         chosen_ = (chosen_ + (e->key() == Qt::Key_Right ? 1 : rig->probes() - 1)) % rig->probes();
         setAccessibleDescription(qs(rig->variant().probes[chosen_].name));
-        return update();
+        return model_.touched();
     }
     if (rig && digit >= 0 && digit < static_cast<int>(media.size()) && e->modifiers() == Qt::NoModifier)
         return send(chosen_, media[static_cast<std::size_t>(digit)]);
     if (rig && e->key() == Qt::Key_B && chosen_ < rig->probes()) {
         rig->set_lead(chosen_, rig->lead(chosen_) == LeadState::sound ? LeadState::broken : rig->lead(chosen_) == LeadState::broken ? LeadState::shorted
                                                                                                                                     : LeadState::sound);
+        return model_.touched();
+    }
+    if (rig && e->key() == Qt::Key_C && e->modifiers() == Qt::NoModifier && chosen_ < rig->probes()) {
+        rig->open_contact(chosen_, !rig->contact_open(chosen_));
         return model_.touched();
     }
     QWidget::keyPressEvent(e);
@@ -361,7 +375,7 @@ bool RigView::event(QEvent* e)
 {
     if (e->type() == QEvent::ToolTip && model_.rig()) {
         const auto* help = static_cast<QHelpEvent*>(e);
-        QString said = tr("Drag a wire's end into what the probe should feel. Left and Right choose a probe, 1 to 7 send it, B breaks or shorts its lead.");
+        QString said = tr("Drag a wire's end into what the probe should feel. Left and Right choose a probe, 1 to 7 send it, B breaks or shorts its lead, C opens the contact in it.");
         for (std::size_t o = 0; o < model_.rig()->outputs(); ++o)
             if (output_at(o).contains(help->pos()))
                 said = tr("Click: AUTO, ON, OFF. The switch is the unit's own.");

@@ -8,17 +8,21 @@
 namespace vernal {
 namespace {
 
-std::string number(double x, const char* unit)
+std::string time_text(double seconds)
 {
+    const bool hours = seconds > 3 * 3600;
     char b[48];
-    std::snprintf(b, sizeof b, "%.1f %s", x, unit);
+    std::snprintf(b, sizeof b, hours ? "%.0f h" : seconds < 60 ? "%.0f s"
+                                                               : "%.0f min",
+        hours ? seconds / 3600 : seconds < 60 ? seconds
+                                              : seconds / 60);
     return b;
 }
 
 bool done_for_each(const ProcedureStep& s, bool outputs)
 {
     return std::any_of(s.lines.begin(), s.lines.end(), [&](const Line& l) {
-        const bool of_output = l.verb == Act::turn || (l.verb == Act::await && (l.awaited == Awaited::runs || l.awaited == Awaited::rests)) || (l.verb == Act::capture && (l.captured == Captured::watt || l.captured == Captured::forced));
+        const bool of_output = l.verb == Act::turn || (l.verb == Act::await && (l.awaited == Awaited::runs || l.awaited == Awaited::rests)) || ((l.verb == Act::capture || l.verb == Act::read) && (l.captured == Captured::watt || l.captured == Captured::forced || l.captured == Captured::speed));
         return l.which.of == Which::Of::each && of_output == outputs;
     });
 }
@@ -41,22 +45,8 @@ StepVerdict ProcedureResult::verdict() const
                                                                                    : StepVerdict::not_possible;
 }
 
-bool applies(const Procedure& p, const Variant& v)
-{
-    const auto pair = bench_pair(v);
-    switch (p.needs) {
-    case Needs::always: return true;
-    case Needs::probes: return std::count_if(v.probes.begin(), v.probes.end(), reads_temperature) >= 2;
-    case Needs::pair: return pair.has_value();
-    case Needs::cut_out: return pair && pair->cut_out_c;
-    case Needs::limit: return pair && pair->limit_c && pair->limit_probe < v.probes.size();
-    case Needs::outputs: return !v.unit.outputs.empty();
-    }
-    return false;
-}
-
 ProcedureRun::ProcedureRun(const Procedure& procedure, const Variant& written, Rig& rig)
-    : procedure_(procedure), written_(written), rig_(rig), pair_(bench_pair(written)), sample_s_(static_cast<double>(rig.simulation().setup().program.sample_ms) / 1000)
+    : procedure_(procedure), written_(written), rig_(rig), pair_(bench_pair(written)), freeze_(bench_freeze(written)), low_(bench_low(written)), sample_s_(static_cast<double>(rig.simulation().setup().program.sample_ms) / 1000)
 {
     result_.name = procedure.name;
     for (std::size_t s = 0; s < procedure.steps.size(); ++s) {
@@ -86,7 +76,7 @@ ProcedureRun::ProcedureRun(const Procedure& procedure, const Variant& written, R
         }
     else
         begin_step();
-    constexpr double below_limit_k = 8; // the bench stands so cool that no limit holds
+    constexpr double below_limit_k = 14; // the bench stands so cool that no limit holds
     if (pair_ && pair_->limit_c)
         rig_.set_air(std::min(rig_.medium_c(Medium::air), *pair_->limit_c - below_limit_k));
 }
@@ -95,9 +85,67 @@ void ProcedureRun::begin_step()
 {
     line_ = 0;
     pass_ = 1;
-    since_s_ = rig_.now_s();
-    if (at_ < places_.size())
-        result_.steps[at_].began_s = rig_.now_s();
+    since_s_ = changed_s_ = rig_.now_s();
+    from_.clear();
+    answered_.reset();
+    if (at_ >= places_.size())
+        return;
+    StepResult& r = result_.steps[at_];
+    r.verdict = StepVerdict::open;
+    r.said.clear();
+    r.captured.clear();
+    r.judged.clear();
+    r.began_s = rig_.now_s();
+}
+
+void ProcedureRun::leave()
+{
+    left_ = true;
+    rig_.all_automatic();
+    rig_.set_supply({});
+}
+
+void ProcedureRun::resume()
+{
+    left_ = false;
+    begin_step();
+}
+
+bool ProcedureRun::repeat()
+{
+    if (at_ == 0 || at_ > places_.size() || !applies(procedure_, written_))
+        return false;
+    --at_;
+    left_ = false;
+    begin_step();
+    return true;
+}
+
+const Line* ProcedureRun::asked() const
+{
+    const ProcedureStep* step = left_ ? nullptr : step_under_way();
+    if (!step || line_ >= step->lines.size())
+        return nullptr;
+    const Line& l = step->lines[line_];
+    const bool waits = l.verb == Act::read ? by_hand_ : l.verb == Act::ask && (by_hand_ || (attended_ && l.fact == Fact::none));
+    return waits ? &l : nullptr;
+}
+
+double ProcedureRun::shown() const
+{
+    const Line* l = asked();
+    if (!l)
+        return NAN;
+    if (l->verb == Act::ask)
+        return l->fact == Fact::none ? NAN : rig_.is_so(l->fact);
+    const double x = value(*l);
+    return l->captured == Captured::bucket ? l->litres * 60 / x : x;
+}
+
+void ProcedureRun::answer(double typed)
+{
+    if (asked())
+        answered_ = typed;
 }
 
 void ProcedureRun::end_step(StepVerdict v, std::string said)
@@ -120,7 +168,8 @@ void ProcedureRun::skip(const std::string& reason)
 void ProcedureRun::run()
 {
     constexpr double longest_s = 7 * 86400.0;
-    while (advance(sample_s_) && rig_.now_s() < longest_s) {
+    const double until = rig_.now_s() + longest_s;
+    while (!asked() && advance(sample_s_) && rig_.now_s() < until) {
     }
 }
 
@@ -129,16 +178,12 @@ bool ProcedureRun::advance(double seconds)
     const double until = rig_.now_s() + seconds;
     constexpr std::size_t kept = 60;
     for (;;) {
-        while (at_ < places_.size() && do_line()) {
+        while (!left_ && at_ < places_.size() && do_line()) {
         }
-        if (at_ >= places_.size() || rig_.now_s() > until - sample_s_ / 2)
+        if (left_ || at_ >= places_.size() || rig_.now_s() > until - sample_s_ / 2)
             return at_ < places_.size();
         rig_.advance(sample_s_);
-        if (pair_) {
-            const double source = rig_.medium_c(rig_.medium(pair_->source)), k = std::isfinite(source) ? source : rig_.medium_c(Medium::block);
-            media_rate_ = (k - last_media_c_) / sample_s_;
-            last_media_c_ = k;
-        }
+        follow_media();
         std::vector<double> now;
         for (std::size_t p = 0; p < rig_.probes(); ++p)
             now.push_back(rig_.reading(p).valid ? rig_.reading(p).mk / 1000.0 : NAN);
@@ -148,67 +193,18 @@ bool ProcedureRun::advance(double seconds)
     }
 }
 
-std::vector<std::size_t> ProcedureRun::probes(const Which& w) const
+// How fast the media of the pair warm: that of the source, or of the store where it does.
+void ProcedureRun::follow_media()
 {
-    std::vector<std::size_t> out;
-    const auto each = places_[at_].each;
-    for (std::size_t p = 0; p < rig_.probes(); ++p) {
-        bool in = false;
-        switch (w.of) {
-        case Which::Of::source: in = pair_ && p == pair_->source; break;
-        case Which::Of::store: in = pair_ && p == pair_->store; break;
-        case Which::Of::both: in = pair_ && (p == pair_->source || p == pair_->store); break;
-        case Which::Of::all: in = true; break;
-        case Which::Of::each: in = each && p == *each; break;
-        case Which::Of::others: in = each && p != *each; break;
-        case Which::Of::key: in = written_.probes[p].key == w.key; break;
-        case Which::Of::limit: in = pair_ && pair_->limit_c && p == pair_->limit_probe; break;
-        case Which::Of::output: break;
-        }
-        if (in && reads_temperature(written_.probes[p]))
-            out.push_back(p);
-    }
-    return out;
-}
-
-std::vector<std::size_t> ProcedureRun::outputs(const Which& w) const
-{
-    std::vector<std::size_t> out;
-    for (std::size_t o = 0; o < rig_.outputs(); ++o)
-        if (w.of == Which::Of::all || (w.of == Which::Of::output && pair_ && o == pair_->output) || (w.of == Which::Of::each && places_[at_].each == o) || (w.of == Which::Of::key && written_.unit.outputs[o].key == w.key))
-            out.push_back(o);
-    return out;
-}
-
-double ProcedureRun::level(const Level& l) const
-{
-    if (l.of == Level::Of::number)
-        return l.number;
-    if (l.of == Level::Of::air)
-        return rig_.medium_c(Medium::air);
     if (!pair_)
-        return NAN;
-    constexpr double under_k = 4, over_k = 6;
-    const double store = rig_.reading(pair_->store).mk / 1000.0;
-    switch (l.of) {
-    case Level::Of::set_start: return pair_->on_k;
-    case Level::Of::set_stop: return pair_->off_k;
-    case Level::Of::set_limit: return pair_->limit_c.value_or(NAN);
-    case Level::Of::set_cut_out: return pair_->cut_out_c.value_or(NAN);
-    case Level::Of::under_start: return store + pair_->on_k - under_k;
-    case Level::Of::over_start: return store + pair_->on_k + over_k;
-    case Level::Of::over_limit: return pair_->limit_c.value_or(NAN) + pair_->on_k + over_k;
-    case Level::Of::over_cut_out: return pair_->cut_out_c.value_or(NAN) + over_k;
-    case Level::Of::as_computed: return tolerance_k();
-    default: return NAN;
+        return;
+    media_rate_ = 0;
+    for (const auto& [probe, last] : {std::pair(pair_->source, &last_media_c_[0]), std::pair(pair_->store, &last_media_c_[1])}) {
+        const double c = rig_.medium_c(rig_.medium(probe)), rate = (c - *last) / sample_s_;
+        if (std::isfinite(rate) && std::fabs(rate) > std::fabs(media_rate_))
+            media_rate_ = rate;
+        *last = c;
     }
-}
-
-// Probes, the warming of a sample or two, what the readings are rounded to.
-double ProcedureRun::tolerance_k() const
-{
-    constexpr double least_k = 0.3;
-    return least_k + pair_->open_k + 2 * std::fabs(media_rate_) * sample_s_ + written_.unit.resolution_k;
 }
 
 double ProcedureRun::pause_s(const Line& l) const
@@ -219,50 +215,13 @@ double ProcedureRun::pause_s(const Line& l) const
                                                                              : pair_->min_rest_s + more_s;
 }
 
-double ProcedureRun::value(const Line& l) const
-{
-    const auto reads = [&](std::size_t p) { return rig_.reading(p).valid ? rig_.reading(p).mk / 1000.0 : NAN; };
-    switch (l.captured) {
-    case Captured::difference: return pair_ ? reads(pair_->source) - reads(pair_->store) : NAN;
-    case Captured::media_difference: return pair_ ? rig_.tip_c(pair_->source) - rig_.tip_c(pair_->store) : NAN;
-    case Captured::rate: return 60 * media_rate_;
-    case Captured::reading: {
-        const auto of = probes(l.which);
-        return of.empty() ? NAN : reads(of.front());
-    }
-    case Captured::spread: {
-        double low = INFINITY, high = -INFINITY;
-        for (const std::size_t p : probes(l.which)) {
-            if (!rig_.reading(p).valid)
-                return NAN;
-            low = std::min(low, reads(p));
-            high = std::max(high, reads(p));
-        }
-        return high - low;
-    }
-    case Captured::watt: {
-        double sum = 0;
-        for (const std::size_t o : outputs(l.which))
-            sum += rig_.watt(o);
-        return sum;
-    }
-    case Captured::forced: {
-        double count = 0;
-        for (const std::size_t o : outputs(l.which))
-            count += (rig_.mode(o) != Mode::automatic) + rig_.bypassed(o);
-        return count;
-    }
-    }
-    return NAN;
-}
-
-void ProcedureRun::capture(const Line& l)
+void ProcedureRun::capture(const Line& l, double x)
 {
     auto& list = result_.steps[at_].captured;
     auto it = std::find_if(list.begin(), list.end(), [&](const CapturedValue& c) { return c.name == l.name; });
     if (it == list.end())
         it = list.insert(list.end(), {l.name, l.captured, {}});
-    it->passes.push_back(value(l));
+    it->passes.push_back(x);
 }
 
 // False: the step has failed by it.
@@ -270,12 +229,12 @@ bool ProcedureRun::judge(const Line& l)
 {
     const auto& list = result_.steps[at_].captured;
     const auto it = std::find_if(list.begin(), list.end(), [&](const CapturedValue& c) { return c.name == l.name; });
-    const double seen = it == list.end() ? NAN : it->mean(), to = level(l.level), within = l.judged == Judged::near ? level(l.tolerance) : 0;
+    const double seen = it == list.end() ? NAN : it->mean(), to = level(l.level);
     const char* unit = it == list.end() ? "" : unit_of(it->what);
+    const double within = l.judged == Judged::near ? tolerance(l.tolerance, to, unit) : 0;
     const bool good = l.judged == Judged::near ? std::fabs(seen - to) <= within : l.judged == Judged::below ? seen < to
                                                                                                             : seen > to;
-    std::string& said = result_.steps[at_].said;
-    said += (said.empty() ? "" : "; ") + l.name + " " + (std::isfinite(seen) ? number(seen, unit) : std::string("not read")) + (l.judged == Judged::near ? ", set to " + number(to, unit) + ", within " + number(within, unit) : (l.judged == Judged::below ? ", below " : ", above ") + number(to, unit));
+    result_.steps[at_].judged.push_back({l.name, it == list.end() ? Captured::forced : it->what, l.judged, seen, to, within});
     return good;
 }
 
@@ -309,35 +268,23 @@ bool ProcedureRun::look(const Line& l)
         return std::all_of(of.begin(), of.end(), [&](std::size_t p) { return now(p) > from_[p] + level(l.level); });
     }
     case Awaited::keeps: return false; // to the end of its time
+    case Awaited::fills: return rig_.full();
+    case Awaited::drains: return rig_.emptied();
+    case Awaited::hot: {
+        constexpr double hotter_k = 5; // than what is set, so that the valve has something to do
+        return rig_.hot_c() > rig_.tap_set_c() + hotter_k;
+    }
+    case Awaited::cool: {
+        constexpr double touch_c = 60, half = 0.5;
+        return rig_.array_c() < touch_c && rig_.drive_share() >= half;
+    }
     }
     return false;
 }
 
-// True: on to the next line.
-bool ProcedureRun::do_line()
+// What a line does to the rig.
+void ProcedureRun::change(const Line& l)
 {
-    const ProcedureStep& step = procedure_.steps[places_[at_].step];
-    if (line_ >= step.lines.size()) {
-        end_step(StepVerdict::passed, {});
-        return true;
-    }
-    const Line& l = step.lines[line_];
-    const bool last_of_pass = std::none_of(step.lines.begin() + static_cast<std::ptrdiff_t>(line_), step.lines.end(), [](const Line& x) { return x.verb != Act::judge; });
-    if (last_of_pass && pass_ < step.passes) {
-        ++pass_;
-        line_ = 0;
-        since_s_ = rig_.now_s();
-        return true;
-    }
-    const auto next = [&] {
-        ++line_;
-        since_s_ = rig_.now_s();
-        from_.clear();
-        return true;
-    };
-    if (from_.empty())
-        for (std::size_t p = 0; p < rig_.probes(); ++p)
-            from_.push_back(rig_.reading(p).valid ? rig_.reading(p).mk / 1000.0 : NAN);
     switch (l.verb) {
     case Act::put:
         for (const std::size_t p : probes(l.which))
@@ -347,26 +294,98 @@ bool ProcedureRun::do_line()
             } else {
                 rig_.put(p, l.medium);
             }
-        return next();
-    case Act::block: rig_.set_block(level(l.level), l.rate_k_min); return next();
-    case Act::cup: rig_.pour(level(l.level)); return next();
+        break;
+    case Act::block: rig_.set_block(level(l.level), l.rate_per_min); break;
+    case Act::cup: rig_.pour(level(l.level)); break;
     case Act::lead:
         for (const std::size_t p : probes(l.which))
             rig_.set_lead(p, l.lead);
-        return next();
+        break;
     case Act::turn:
         for (const std::size_t o : outputs(l.which))
             rig_.set_mode(o, l.mode);
+        break;
+    case Act::supply:
+        v_per_min_ = l.rate_per_min;
+        if (l.as_it_stands)
+            rig_.set_supply({});
+        else
+            rig_.set_supply(l.lower ? rig_.supply_v() - level(l.level) : level(l.level), l.rate_per_min);
+        break;
+    case Act::knob:
+        if (LinkedDifference* rule = knob_rule(written_)) {
+            rule->mark = level(l.level);
+            rig_.turn_knob(rule->mark);
+            pair_ = bench_pair(written_);
+        }
+        break;
+    case Act::shade:
+        for (const std::size_t p : probes(l.which))
+            rig_.shade(p, !l.taken_away);
+        break;
+    default: break;
+    }
+}
+
+// True: on to the next line.
+bool ProcedureRun::do_line()
+{
+    const ProcedureStep& step = procedure_.steps[places_[at_].step];
+    const bool last_of_pass = std::none_of(step.lines.begin() + static_cast<std::ptrdiff_t>(line_), step.lines.end(), [](const Line& x) { return x.verb != Act::judge; });
+    if (last_of_pass && pass_ < step.passes) {
+        ++pass_;
+        line_ = 0;
+        since_s_ = rig_.now_s();
+        return true;
+    }
+    if (line_ >= step.lines.size()) {
+        end_step(StepVerdict::passed, {});
+        return true;
+    }
+    const Line& l = step.lines[line_];
+    const auto next = [&] {
+        ++line_;
+        since_s_ = rig_.now_s();
+        from_.clear();
+        return true;
+    };
+    if (from_.empty())
+        for (std::size_t p = 0; p < rig_.probes(); ++p)
+            from_.push_back(rig_.reading(p).valid ? rig_.reading(p).mk / 1000.0 : NAN);
+    if (l.verb <= Act::supply || l.verb == Act::knob || l.verb == Act::shade) {
+        change(l);
+        changed_s_ = rig_.now_s();
         return next();
-    case Act::supply: rig_.set_supply(l.as_it_stands ? std::nullopt : std::optional(level(l.level))); return next();
+    }
+    switch (l.verb) {
     case Act::wait: return rig_.now_s() - since_s_ >= pause_s(l) && next();
-    case Act::capture: capture(l); return next();
+    case Act::capture: capture(l, value(l)); return next();
+    case Act::read:
+    case Act::ask: {
+        if (asked() && !answered_)
+            return false;
+        const auto typed = answered_;
+        answered_.reset();
+        if (l.verb == Act::read) {
+            capture(l, !typed ? value(l) : l.captured == Captured::bucket ? l.litres * 60 / *typed
+                                                                          : *typed);
+            return next();
+        }
+        const std::string words = l.fact == Fact::none ? l.name : fact_texts[static_cast<std::size_t>(l.fact)];
+        if (!typed && l.fact == Fact::none)
+            end_step(StepVerdict::not_possible, "nobody was there to say: " + words);
+        else if (typed ? *typed != 0 : rig_.is_so(l.fact))
+            return next();
+        else
+            end_step(StepVerdict::failed, "no: " + words);
+        return true;
+    }
     case Act::judge:
         if (judge(l))
             return next();
         end_step(StepVerdict::failed, {});
         return true;
-    case Act::await: break;
+    default: break; // an await
     }
     const bool over = rig_.now_s() - since_s_ >= l.within_s;
     if (l.awaited == Awaited::keeps) {
@@ -392,7 +411,9 @@ std::string ProcedureRun::waits_for() const
     if (line_ >= step.lines.size() || (step.lines[line_].verb != Act::await && step.lines[line_].verb != Act::wait))
         return {};
     const Line& l = step.lines[line_];
-    const std::string time = number((l.verb == Act::wait ? pause_s(l) : l.within_s) / 60, "min");
+    if (of_the_loop(l.awaited) && l.verb == Act::await)
+        return "until the loop " + std::string(l.awaited >= Awaited::hot ? "is " : "") + awaited_keys[static_cast<std::size_t>(l.awaited)] + ", for at most " + time_text(l.within_s);
+    const std::string time = time_text(l.verb == Act::wait ? pause_s(l) : l.within_s);
     if (l.verb == Act::wait)
         return "for " + time;
     std::string of;

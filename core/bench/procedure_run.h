@@ -6,12 +6,6 @@
 
 namespace vernal {
 
-enum class StepVerdict : std::uint8_t { open, // not yet
-    passed,
-    failed,
-    not_possible };
-inline constexpr std::array verdict_keys{"open", "passed", "failed", "not_possible"};
-
 struct CapturedValue {
     std::string name;
     Captured what = Captured::difference;
@@ -20,12 +14,20 @@ struct CapturedValue {
     double spread() const; // from the lowest to the highest
 };
 
+struct Judgement {
+    std::string name;
+    Captured what = Captured::difference;
+    Judged how = Judged::near;
+    double seen = 0, to = 0, within = 0; // seen: NaN: not read
+};
+
 struct StepResult {
     std::string title;
     std::string of; // key of the probe or output that the step was done for; empty: of none in particular
     StepVerdict verdict = StepVerdict::open;
-    std::string said; // what was found, or why not
+    std::string said; // why not
     std::vector<CapturedValue> captured;
+    std::vector<Judgement> judged;
     double began_s = 0, ended_s = 0; // of the rig
 };
 
@@ -35,15 +37,45 @@ struct ProcedureResult {
     StepVerdict verdict() const; // failed where one is, open while one is
 };
 
+// A captured value with its unit, as a person reads it. NaN: "not read".
+std::string captured_text(Captured what, double value, const Units& units);
+// The unit in which a person types it, and a typed value in the procedure's own unit. Of a bucket: seconds.
+std::string typed_unit(Captured what, const Units& units);
+double from_typed(Captured what, double typed, const Units& units);
+// What was judged and why it is not possible, in a line.
+std::string said_text(const StepResult& step, const Units& units);
+
+// As the job keeps it. when: local, "2026-05-07T14:30"; variant: its id.
+BenchRecord record_of(const ProcedureResult& result, const std::string& title, const std::string& when, const std::string& variant);
+
+// The knob's table as it was found by the steps that turned it: three marks at two warmths of
+// the store; none: they are not all there. Marks of the scale are those written.
+std::optional<Knob> found_knob(const ProcedureResult& result, const Knob& written);
+
 class ProcedureRun {
 public:
-    // written: the job's variant, which the unit on the rig should be set to. Both outlive it.
+    // written: the job's variant, which the unit on the rig should be set to. Procedure and rig outlive it.
     ProcedureRun(const Procedure& procedure, const Variant& written, Rig& rig);
 
     // The rig goes on by this, and what is awaited is looked at each sample. False: it is over.
     bool advance(double seconds);
-    void run();                           // to its end
+    void run();                           // to its end, or until it asks a person
     void skip(const std::string& reason); // the step under way is not possible here
+    void leave();                         // nothing is awaited; every switch goes back to AUTO, the supply as it stands
+    void resume();                        // the step that was left begins anew
+    bool left() const { return left_; }
+    bool repeat(); // the step before the one under way; false: there is none
+
+    // Someone is there: questions that the rig cannot answer wait. by_hand: a person reads the
+    // instruments too, and types; else the rig's own are taken.
+    void attended(bool someone, bool by_hand)
+    {
+        attended_ = someone;
+        by_hand_ = someone && by_hand;
+    }
+    const Line* asked() const; // the line that waits for an answer; null: none does
+    double shown() const;      // what it would be at the rig: as typed; of a bucket the seconds. NaN: it cannot say
+    void answer(double typed); // of a bucket the seconds; of a question 1, yes, or 0
 
     const ProcedureResult& result() const { return result_; }
     std::size_t step() const { return at_; } // under way; the number of steps: over
@@ -61,26 +93,34 @@ private:
     bool do_line(); // false: it waits
     bool look(const Line& l);
     void begin_wait(const Line& l);
-    void capture(const Line& l);
+    void change(const Line& l);
+    void follow_media();
+    void capture(const Line& l, double x);
     bool judge(const Line& l);
     double level(const Level& l) const;
-    double tolerance_k() const;
+    double tolerance(const Level& l, double to, const std::string& unit) const;
     double pause_s(const Line& l) const;
     double value(const Line& l) const;
     std::vector<std::size_t> probes(const Which& w) const;
     std::vector<std::size_t> outputs(const Which& w) const;
     const Procedure& procedure_;
-    const Variant& written_;
+    Variant written_; // with the knob as it is turned
     Rig& rig_;
     std::optional<BenchPair> pair_;
+    std::optional<BenchFreeze> freeze_;
+    std::optional<BenchLow> low_;
     std::vector<Place> places_;
     ProcedureResult result_;
     std::size_t at_ = 0, line_ = 0;
     int pass_ = 1;
-    double since_s_ = 0;                                      // the line under way began
-    std::vector<double> from_;                                // readings then
-    std::vector<std::vector<double>> last_;                   // readings of the last minute
-    double sample_s_ = 1, last_media_c_ = 0, media_rate_ = 0; // K/s
+    double since_s_ = 0;                    // the line under way began
+    std::vector<double> from_;              // readings then
+    std::vector<std::vector<double>> last_; // readings of the last minute
+    std::array<double, 2> last_media_c_{};
+    double sample_s_ = 1, media_rate_ = 0; // K/s
+    double changed_s_ = 0, v_per_min_ = 0; // when the last line changed something; of the supply
+    std::optional<double> answered_;
+    bool attended_ = false, by_hand_ = false, left_ = false;
 };
 
 } // namespace vernal

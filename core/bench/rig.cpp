@@ -1,5 +1,8 @@
 #include "rig.h"
 
+#include "bench_pair.h"
+
+#include "core/plant/panel.h"
 #include "core/setup/job_setup.h"
 
 #include <algorithm>
@@ -27,7 +30,7 @@ double times_slower(Medium m)
 
 } // namespace
 
-Result<Rig> Rig::make(const Job& job, const Variant& v, const Day& day, double hour)
+Result<Rig> Rig::make(const Job& job, const Variant& v, const Day& day, double hour, const OnSite& on_site)
 {
     Variant unit = v;
     for (Output& o : unit.unit.outputs)
@@ -41,29 +44,32 @@ Result<Rig> Rig::make(const Job& job, const Variant& v, const Day& day, double h
     for (const Fault& f : day.faults)
         if (f.kind == FaultKind::pump_dead)
             rig.dead_.push_back(f.of);
-    rig.simulation_.spin_up();
-    rig.simulation_.advance(std::clamp(hour, 0.0, 23.0) * 3600);
+    rig.job_ = std::make_shared<const Job>(job);
+    rig.day_ = day;
+    rig.on_site_ = on_site;
+    rig.simulation_->spin_up();
+    rig.simulation_->advance(std::clamp(hour, 0.0, 23.0) * 3600);
     for (std::size_t p = 0; p < rig.probes(); ++p)
-        rig.wires_[p].tip_c = rig.simulation_.tip_c(p);
+        rig.wires_[p].tip_c = rig.simulation_->tip_c(p);
     return rig;
 }
 
 Rig::Rig(const Variant& v, CoupledSetup setup)
     : variant_(v), simulation_(std::move(setup)), wires_(v.probes.size())
 {
-    sample_s_ = static_cast<double>(simulation_.setup().program.sample_ms) / 1000;
+    sample_s_ = static_cast<double>(simulation_->setup().program.sample_ms) / 1000;
 }
 
 void Rig::advance(double seconds)
 {
-    const double until = since_s_ + seconds, began = simulation_.now_s() - since_s_;
+    const double until = since_s_ + seconds, began = simulation_->now_s() - since_s_;
     while (until - since_s_ > sample_s_ / 2) {
-        const bool moving = std::any_of(wires_.begin(), wires_.end(), [](const Wire& w) { return w.medium != Medium::loop; });
+        const bool moving = supply_v_s_ > 0 || panel_sun_ || std::any_of(wires_.begin(), wires_.end(), [](const Wire& w) { return w.medium != Medium::loop; });
         const double dt = moving ? sample_s_ : until - since_s_;
         warm(dt);
-        simulation_.set_hands(hands_);
-        simulation_.advance(began + since_s_ + dt);
-        since_s_ = simulation_.now_s() - began;
+        simulation_->set_hands(hands_);
+        simulation_->advance(began + since_s_ + dt);
+        since_s_ = simulation_->now_s() - began;
     }
 }
 
@@ -73,10 +79,17 @@ void Rig::warm(double dt)
     cup_c_ = air_c_ + (cup_c_ - air_c_) * std::exp(-dt / cup_cools_s);
     const double way = block_to_c_ - block_c_;
     block_c_ = block_k_s_ <= 0 || std::fabs(way) <= block_k_s_ * dt ? block_to_c_ : block_c_ + std::copysign(block_k_s_ * dt, way);
+    if (panel_sun_)
+        hands_.supply_v = panel_v(*panel_sun_);
+    if (supply_v_s_ > 0 && hands_.supply_v) {
+        const double to_go = supply_to_v_ - *hands_.supply_v;
+        hands_.supply_v = std::fabs(to_go) <= supply_v_s_ * dt ? supply_to_v_ : *hands_.supply_v + std::copysign(supply_v_s_ * dt, to_go);
+        supply_v_s_ = *hands_.supply_v == supply_to_v_ ? 0 : supply_v_s_;
+    }
     for (std::size_t p = 0; p < wires_.size(); ++p) {
         Wire& w = wires_[p];
         if (w.medium == Medium::loop || !reads_temperature(variant_.probes[p])) {
-            w.tip_c = simulation_.tip_c(p);
+            w.tip_c = simulation_->tip_c(p);
             hands_.tip_c[p].reset();
             continue;
         }
@@ -103,27 +116,50 @@ void Rig::put_resistor(std::size_t probe, double ohm)
     wires_[probe].ohm = ohm;
 }
 
+void Rig::put_diode(std::size_t probe, double volt)
+{
+    constexpr double usual_a = 1e-3;
+    const InputStage& stage = variant_.input;
+    const double left_v = stage.supply_v - volt;
+    put_resistor(probe, stage.kind == StageKind::pull_up && left_v > 0 ? volt * stage.pull_up_ohm / left_v : volt / usual_a);
+}
+
 void Rig::set_lead(std::size_t probe, LeadState state)
 {
     wires_[probe].lead = state;
     rewire();
 }
 
+void Rig::open_contact(std::size_t probe, bool open)
+{
+    wires_[probe].contact_open = open;
+    rewire();
+}
+
+void Rig::shade(std::size_t probe, bool on)
+{
+    wires_[probe].shaded = on;
+    rewire();
+}
+
 // The inputs as they are with these leads, by the same chain as everywhere.
 void Rig::rewire()
 {
-    if (std::all_of(wires_.begin(), wires_.end(), [](const Wire& w) { return w.lead == LeadState::sound; })) {
+    if (std::all_of(wires_.begin(), wires_.end(), [](const Wire& w) { return w.lead == LeadState::sound && !w.contact_open && !w.shaded; })) {
         hands_.sensors = nullptr;
         return;
     }
     Variant with = variant_;
-    for (std::size_t p = 0; p < wires_.size(); ++p)
-        switch (wires_[p].lead) {
+    for (std::size_t p = 0; p < wires_.size(); ++p) {
+        if (Condition& c = with.probes[p].condition; wires_[p].shaded && c.kind == ConditionKind::in_sun)
+            c.kind = ConditionKind::sound;
+        switch (wires_[p].contact_open ? LeadState::broken : wires_[p].lead) {
         case LeadState::sound: break;
         case LeadState::broken: with.probes[p].condition.kind = ConditionKind::open; break;
         case LeadState::shorted: with.probes[p].condition.kind = ConditionKind::shorted; break;
         case LeadState::wet: with.probes[p].lead.leak_ohm = wet_ohm; break;
         }
+    }
     hands_.sensors = std::make_shared<const Sensors>(sensors(with));
 }
 
@@ -135,9 +171,65 @@ void Rig::set_block(double c, double k_per_min)
         block_c_ = c;
 }
 
-void Rig::set_supply(std::optional<double> volt) { hands_.supply_v = volt; }
+void Rig::set_supply(std::optional<double> volt, double v_per_min)
+{
+    panel_sun_.reset();
+    supply_v_s_ = volt ? v_per_min / 60 : 0;
+    supply_to_v_ = volt.value_or(0);
+    hands_.supply_v = v_per_min > 0 && volt ? hands_.supply_v.value_or(supply_v()) : volt;
+}
+
+void Rig::set_panel_sun(std::optional<double> w_m2)
+{
+    set_supply({});
+    panel_sun_ = w_m2;
+}
+
+bool Rig::has_panel() const { return arrangement_of(variant_.loop).answers.power == PoweredBy::panel; }
+
+// At the panel's terminals, with the pump on them where it is asked for.
+double Rig::panel_v(double sun_w_m2) const
+{
+    const Loop& l = variant_.loop;
+    const std::size_t pump = driven_by(Driver::pump);
+    if (pump < outputs() && live(pump))
+        return drive(l.panel, l.motor, sun_w_m2, air_c_, true).volt;
+    double low = 0, high = panel_open_v(l.panel, air_c_); // where no current is left; its search ends within 1 mV
+    constexpr double close_v = 1e-3;
+    const double cell_c = cell_temperature_c(air_c_, sun_w_m2);
+    while (high - low > close_v)
+        (panel_current_a(l.panel, sun_w_m2, cell_c, (low + high) / 2) > 0 ? low : high) = (low + high) / 2;
+    return low;
+}
+
+// The unit is given power anew with its knob turned; wires, switches and media stay.
+void Rig::turn_knob(double mark)
+{
+    LinkedDifference* rule = knob_rule(variant_);
+    if (!rule || rule->mark == mark)
+        return;
+    const double was = rule->mark;
+    rule->mark = mark;
+    auto setup = coupled_setup(*job_, variant_, day_);
+    if (!setup) {
+        rule->mark = was;
+        return;
+    }
+    std::vector<Mode> modes;
+    for (std::size_t o = 0; o < outputs(); ++o)
+        modes.push_back(mode(o));
+    const double time_of_day_s = simulation_->time_of_day_s();
+    simulation_.emplace(std::move(*setup));
+    simulation_->spin_up();
+    simulation_->advance(time_of_day_s);
+    for (std::size_t o = 0; o < outputs(); ++o)
+        simulation_->set_mode(o, modes[o]);
+    rewire();
+    simulation_->set_hands(hands_);
+}
+
 void Rig::set_powered(bool on) { hands_.powered = on; }
-void Rig::set_mode(std::size_t output, Mode mode) { simulation_.set_mode(output, mode); }
+void Rig::set_mode(std::size_t output, Mode mode) { simulation_->set_mode(output, mode); }
 
 void Rig::set_bypass(std::size_t output, bool on)
 {
@@ -166,12 +258,12 @@ double Rig::medium_c(Medium m) const
     return std::numeric_limits<double>::quiet_NaN();
 }
 
-double Rig::tip_c(std::size_t probe) const { return wires_[probe].medium == Medium::loop ? simulation_.tip_c(probe) : wires_[probe].tip_c; }
+double Rig::tip_c(std::size_t probe) const { return wires_[probe].medium == Medium::loop ? simulation_->tip_c(probe) : wires_[probe].tip_c; }
 
 double Rig::signal(std::size_t probe) const
 {
     const Wire& w = wires_[probe];
-    if (w.lead == LeadState::broken)
+    if (w.lead == LeadState::broken || w.contact_open)
         return std::numeric_limits<double>::infinity();
     if (w.lead == LeadState::shorted)
         return 0;
@@ -187,14 +279,19 @@ bool Rig::live(std::size_t output) const
     return dead_pump ? decision(output).on || bypassed(output) : turns(output);
 }
 
+double Rig::rated_w(std::size_t output) const
+{
+    const double share = asked_speed(output);
+    double rated = 0;
+    for (const auto& [driver, pump] : {std::pair(Driver::pump, &variant_.loop.pump), std::pair(Driver::pump_2, &variant_.loop.pump_2), std::pair(Driver::exchanger_pump, &variant_.loop.exchanger_pump)})
+        rated += driven_by(driver) == output ? pump->power_w : 0;
+    return rated * share * share * share;
+}
+
 double Rig::watt(std::size_t output) const
 {
-    const Arrangement& a = arrangement_of(variant_.loop);
-    const bool pump = a.output_of(Driver::pump) == static_cast<int>(output) || a.output_of(Driver::pump_2) == static_cast<int>(output);
-    if (!live(output) || !pump)
-        return 0;
-    const double share = decision(output).on ? decision(output).speed_pm / static_cast<double>(full_speed) : 1.0, rated = variant_.loop.pump.power_w;
-    return turns(output) ? rated * share * share * share : stuck_pump_times * rated;
+    return !live(output) ? 0 : turns(output) ? rated_w(output)
+                                             : stuck_pump_times * rated_w(output);
 }
 
 } // namespace vernal

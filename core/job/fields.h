@@ -140,6 +140,37 @@ void fields(V& v, T& a)
     v.text("sha256", a.sha256);
 }
 
+template <class V, OneOf<BenchReading> T>
+void fields(V& v, T& r)
+{
+    v.text("name", r.name);
+    v.text("unit", r.unit);
+    v.number({"value", "Value", Quantity::number, -1e9, 1e9, ""}, r.value);
+    v.integer("pass", 1, 1000, r.pass);
+}
+
+template <class V, OneOf<BenchStep> T>
+void fields(V& v, T& s)
+{
+    v.text("title", s.title);
+    v.text("of", s.of);
+    v.choice("verdict", verdict_keys, s.verdict);
+    v.text("said", s.said);
+    v.spare_list("readings", s.readings);
+}
+
+template <class V, OneOf<BenchRecord> T>
+void fields(V& v, T& r)
+{
+    v.text("when", r.when);
+    v.text("procedure", r.procedure);
+    v.text("title", r.title);
+    v.text("variant", r.variant);
+    v.choice("read_at", read_at_keys, r.read_at);
+    v.choice("verdict", verdict_keys, r.verdict);
+    v.list("steps", r.steps);
+}
+
 template <class V, OneOf<Job> T>
 void fields(V& v, T& j)
 {
@@ -148,6 +179,7 @@ void fields(V& v, T& j)
     v.list("variants", j.variants);
     v.list("days", j.days);
     v.spare_list("attachments", j.attachments);
+    v.spare_list("bench", j.bench);
 }
 
 } // namespace vernal

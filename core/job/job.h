@@ -1,6 +1,7 @@
 // The job as plain values: what is saved, compared and undone.
 #pragma once
 
+#include "bench_record.h"
 #include "core/plant/loop.h"
 #include "core/probe/budget.h"
 #include "core/probe/instrument.h"
@@ -109,6 +110,7 @@ struct Job {
     std::vector<Day> days;         // at least one
     Traces traces;                 // by file name without folder, "7-may.csv"
     std::vector<Attachment> attachments;
+    std::vector<BenchRecord> bench; // in the order in which they were done
     bool operator==(const Job&) const = default;
 };
 

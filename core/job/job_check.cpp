@@ -86,6 +86,8 @@ std::optional<JobProblem> job_problem(const Job& job)
     for (std::size_t i = 0; i < job.attachments.size(); ++i)
         if (!is_plain_name(job.attachments[i].name))
             return JobProblem{entry("attachments", i) + ".name", "“" + job.attachments[i].name + "” is no name of a file", "A name without folders"};
+    if (job.bench.size() > most_bench_records)
+        return JobProblem{"bench", "a job has room for " + std::to_string(most_bench_records) + " tests", "Remove the oldest"};
     return {};
 }
 

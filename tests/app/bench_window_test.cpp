@@ -1,7 +1,10 @@
 // The bench: wires sent by hand and by key, a procedure that reads by itself.
 #include "app/bench/bench_station.h"
 #include "app/bench/rig_view.h"
+#include "app/widgets/number_edit.h"
 #include "fixture.h"
+
+#include <QListWidget>
 
 using namespace vernal;
 
@@ -21,12 +24,23 @@ private slots:
     void a_switch_is_clicked_and_time_stands_while_nobody_looks();
     void a_procedure_reads_by_itself_to_its_verdict();
     void a_step_is_left_out_with_a_reason();
+    void a_reading_is_typed();
+    void hands_turn_supply_and_bypass_and_put_in_a_fault();
+    void an_own_procedure_is_kept_with_the_job();
     void another_setting_is_another_unit();
 
 private:
     BenchStation& station() { return *window->findChild<BenchStation*>(); }
     BenchModel& model() { return station().model(); }
     RigView& view() { return station().rig_view(); }
+    void choose(const char* procedure)
+    {
+        auto* list = find<QListWidget>("procedure");
+        for (int i = 0; i < list->count(); ++i)
+            if (list->item(i)->data(Qt::UserRole).toString() == QLatin1String(procedure))
+                return list->setCurrentRow(i);
+        QFAIL(procedure);
+    }
 };
 
 void BenchWindowTest::a_wire_is_dragged_into_a_medium()
@@ -68,9 +82,8 @@ void BenchWindowTest::a_switch_is_clicked_and_time_stands_while_nobody_looks()
 
 void BenchWindowTest::a_procedure_reads_by_itself_to_its_verdict()
 {
-    auto* which = find<QComboBox>("procedure");
-    which->setCurrentIndex(which->findText(QStringLiteral("Start, by warming slowly")));
-    emit which->activated(which->currentIndex());
+    choose("start-by-warming");
+    const std::size_t before = document().job().bench.size();
     QTest::mouseClick(find<QPushButton>("speed600"), Qt::LeftButton);
     QTest::mouseClick(find<QPushButton>("beginProcedure"), Qt::LeftButton);
     QVERIFY(QTest::qWaitFor([this] { return model().run() && model().run()->result().verdict() != StepVerdict::open; }, 60000));
@@ -78,6 +91,13 @@ void BenchWindowTest::a_procedure_reads_by_itself_to_its_verdict()
     laid_out();
     QVERIFY(find<QLabel>("benchVerdict")->text().contains("Passed"));
     QVERIFY(find<QLabel>("benchCaptured")->text().contains("start"));
+    QCOMPARE(document().job().bench.size(), before + 1);
+    QCOMPARE(document().job().bench.back().procedure, std::string("start-by-warming"));
+    QCOMPARE(document().job().bench.back().verdict, StepVerdict::passed);
+    QTest::mouseClick(find<QPushButton>("leaveProcedure"), Qt::LeftButton);
+    QVERIFY2(find<QListWidget>("procedure")->currentItem()->text().startsWith(QStringLiteral("✓")), "the list says what it said last");
+    document().undo_stack().undo();
+    QCOMPARE(document().job().bench.size(), before);
 }
 
 void BenchWindowTest::a_step_is_left_out_with_a_reason()
@@ -92,6 +112,80 @@ void BenchWindowTest::a_step_is_left_out_with_a_reason()
     QCOMPARE(model().run()->result().steps[0].said, std::string("no ice"));
     QTest::mouseClick(find<QPushButton>("leaveProcedure"), Qt::LeftButton);
     QVERIFY(!model().run());
+    laid_out();
+    QTest::mouseClick(find<QPushButton>("resumeProcedure"), Qt::LeftButton);
+    QVERIFY(model().run());
+    QCOMPARE(model().run()->step(), 1U);
+    QCOMPARE(model().run()->result().steps[0].said, std::string("no ice"));
+    laid_out();
+    QTest::mouseClick(find<QPushButton>("repeatStep"), Qt::LeftButton);
+    QCOMPARE(model().run()->step(), 0U);
+    QCOMPARE(model().run()->result().steps[0].verdict, StepVerdict::open);
+}
+
+void BenchWindowTest::a_reading_is_typed()
+{
+    choose("bucket");
+    QTest::mouseClick(find<QCheckBox>("readByHand"), Qt::LeftButton);
+    QTest::mouseClick(find<QPushButton>("speed600"), Qt::LeftButton);
+    QTest::mouseClick(find<QPushButton>("beginProcedure"), Qt::LeftButton);
+    QVERIFY(QTest::qWaitFor([this] { return model().run() && model().run()->asked(); }, 60000));
+    laid_out();
+    auto* typed = find<QLineEdit>("typedReading");
+    QVERIFY(typed->isVisible());
+    typed->setText(QStringLiteral("plenty"));
+    QTest::keyClick(typed, Qt::Key_Return);
+    QVERIFY(find<QLabel>("benchAsks")->text().contains("plenty"));
+    typed->setText(QStringLiteral("40,0"));
+    QTest::keyClick(typed, Qt::Key_Return);
+    QCOMPARE(model().run()->result().steps[0].captured.at(0).mean(), 12.0);
+}
+
+void BenchWindowTest::hands_turn_supply_and_bypass_and_put_in_a_fault()
+{
+    auto* supply = find<NumberEdit>("rig.supply");
+    type(supply, QStringLiteral("11.2"));
+    QVERIFY(QTest::qWaitFor([this] { return std::abs(model().rig()->supply_v() - 11.2) < 1e-6; }, 10000));
+    QTest::mouseClick(find<QPushButton>("rig.asItStands"), Qt::LeftButton);
+    QVERIFY(!model().rig()->supply_by_hand());
+    const QString key = qs(model().rig()->variant().unit.outputs[0].key);
+    QTest::mouseClick(find<QCheckBox>(("rig.bypass." + key).toUtf8().constData()), Qt::LeftButton);
+    QVERIFY(model().rig()->bypassed(0));
+    auto* ohm = find<NumberEdit>("rig.ohm");
+    type(ohm, QStringLiteral("1200"));
+    QCOMPARE(model().rig()->medium(0), Medium::resistor);
+    view().setFocus();
+    QTest::keyClick(&view(), Qt::Key_C);
+    QVERIFY(model().rig()->contact_open(0));
+    auto* fault = find<QComboBox>("rig.fault");
+    const int open = fault->findText(qs(model().faults()[0].name));
+    QVERIFY(open > 0);
+    fault->setCurrentIndex(open);
+    emit fault->activated(open);
+    QCOMPARE(model().fault(), open - 1);
+    QVERIFY2(model().rig()->medium(0) == Medium::loop, "another unit lies there");
+    const std::size_t before = document().job().bench.size();
+    choose("hand-warm");
+    model().set_speed(600);
+    QTest::mouseClick(find<QPushButton>("beginProcedure"), Qt::LeftButton);
+    QVERIFY(QTest::qWaitFor([this] { return model().run() && model().run()->step() >= model().run()->result().steps.size(); }, 60000));
+    QCOMPARE(model().run()->result().verdict(), StepVerdict::failed);
+    QVERIFY2(document().job().bench.size() == before, "with a fault put in it is practice");
+}
+
+void BenchWindowTest::an_own_procedure_is_kept_with_the_job()
+{
+    const auto broken = model().add_procedure(QStringLiteral("own.md"), "---\nname: own\ntitle: Own\n---\n## A\n- fly: high\n");
+    QVERIFY(broken);
+    QVERIFY(broken->text().find("line 6") != std::string::npos);
+    QVERIFY(!model().add_procedure(QStringLiteral("own.md"), "---\nname: own\ntitle: My own test\nneeds: pair\n---\n## Look\n- ask: Is the lid on?\n"));
+    QCOMPARE(document().job().attachments.back().name, std::string("own.md"));
+    choose("own");
+    QTest::mouseClick(find<QPushButton>("beginProcedure"), Qt::LeftButton);
+    QVERIFY(QTest::qWaitFor([this] { return model().run() && model().run()->asked(); }, 10000));
+    laid_out();
+    QTest::mouseClick(find<QPushButton>("answerNo"), Qt::LeftButton);
+    QCOMPARE(model().run()->result().verdict(), StepVerdict::failed);
 }
 
 void BenchWindowTest::another_setting_is_another_unit()
