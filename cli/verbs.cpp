@@ -8,6 +8,7 @@
 #include "setting_verbs.h"
 #include "settings_verb.h"
 #include "sum_verb.h"
+#include "unit_verb.h"
 #include "year_verb.h"
 
 namespace vernal {
@@ -27,6 +28,7 @@ std::vector<std::unique_ptr<Verb>> all_verbs()
     out.push_back(std::make_unique<YearVerb>());
     out.push_back(std::make_unique<AuditVerb>());
     out.push_back(std::make_unique<ProcedureVerb>());
+    out.push_back(std::make_unique<UnitVerb>());
     out.push_back(std::make_unique<GetVerb>());
     out.push_back(std::make_unique<SetVerb>());
     out.push_back(std::make_unique<FieldsVerb>());

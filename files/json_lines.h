@@ -1,0 +1,13 @@
+// On which line of a JSON text something stands.
+#pragma once
+
+#include <cstddef>
+#include <string>
+
+namespace vernal {
+
+// path: "settings[3].step", as the readers name it. Of a field that is not there the line of what
+// should hold it; 1: the text is no JSON, or nothing of the path is there.
+std::size_t json_line(const std::string& text, const std::string& path);
+
+} // namespace vernal
