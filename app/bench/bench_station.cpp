@@ -4,6 +4,7 @@
 #include "hand_panel.h"
 #include "procedure_panel.h"
 #include "rig_view.h"
+#include "unit_page.h"
 
 #include "app/shell/theme.h"
 #include "app/widgets/form.h"
@@ -18,39 +19,21 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QSignalBlocker>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
 #include <cmath>
 
 namespace vernal {
 
-BenchStation::BenchStation(Session& session, QWidget* parent) : QWidget(parent), session_(session), model_(new BenchModel(session, this))
+BenchStation::BenchStation(Session& session, const Dialogs& dialogs, QWidget* parent) : QWidget(parent), session_(session), model_(new BenchModel(session, this))
 {
-    auto* head = new QHBoxLayout;
-    head->addWidget(heading(tr("Bench"), "h1"));
-    auto* hint = remark(tr("the unit in the program; drag a probe into what it should feel"));
-    hint->setWordWrap(false);
-    head->addWidget(hint, 1);
-    head->addWidget(remark(tr("speed")));
-    for (const int times : {1, 10, 60, 600}) {
-        auto* b = new QPushButton(QStringLiteral("%1×").arg(times));
-        b->setObjectName(QStringLiteral("speed%1").arg(times));
-        b->setCheckable(true);
-        b->setChecked(times == model_->speed());
-        b->setAccessibleName(tr("%1 times the clock").arg(times));
-        speeds_.push_back(b);
-        head->addWidget(b);
-        connect(b, &QPushButton::clicked, this, [this, b, times] { // each is reached by Tab
-            for (QPushButton* other : speeds_)
-                other->setChecked(other == b);
-            model_->set_speed(times);
-        });
-    }
+    auto* rig = new QWidget;
+    auto* row = new QHBoxLayout;
+    row->setSpacing(10);
     auto* procedure = new ProcedurePanel(session, *model_);
     procedure->setMinimumWidth(230);
     procedure->setMaximumWidth(360);
-    auto* row = new QHBoxLayout;
-    row->setSpacing(10);
     row->addWidget(procedure, 30);
     row->addWidget(make_rig(), 48);
     row->addWidget(make_now(), 20);
@@ -59,18 +42,75 @@ BenchStation::BenchStation(Session& session, QWidget* parent) : QWidget(parent),
     auto* in = new QVBoxLayout(record);
     in->setContentsMargins(8, 4, 8, 4);
     in->addWidget(new BenchRecorder(session, *model_));
+    record->setFixedHeight(190);
+    auto* rig_box = new QVBoxLayout(rig);
+    rig_box->setContentsMargins(0, 0, 0, 0);
+    rig_box->setSpacing(8);
+    rig_box->addLayout(row, 1);
+    rig_box->addWidget(record);
+    pages_ = new QStackedWidget;
+    pages_->addWidget(rig);
+    pages_->addWidget(new UnitPage(session, dialogs));
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(14, 10, 10, 8);
     box->setSpacing(8);
-    box->addLayout(head);
-    box->addLayout(row, 1);
-    box->addWidget(record);
-    record->setFixedHeight(190);
+    box->addLayout(make_head());
+    box->addWidget(pages_, 1);
     constexpr int least_px = 300; // a page that is not shown takes no height from the strip
     setMinimumHeight(least_px);
     for (auto signal : {&BenchModel::ticked, &BenchModel::remade})
         connect(model_, signal, this, &BenchStation::show_now);
     connect(&session, &Session::units_changed, this, &BenchStation::show_now);
+}
+
+QHBoxLayout* BenchStation::make_head()
+{
+    auto* head = new QHBoxLayout;
+    head->addWidget(heading(tr("Bench"), "h1"));
+    on_rig_ = new QPushButton(tr("Rig"));
+    on_unit_ = new QPushButton(tr("Unit sheet"));
+    on_rig_->setObjectName(QStringLiteral("benchRig"));
+    on_unit_->setObjectName(QStringLiteral("benchUnit"));
+    on_rig_->setToolTip(tr("The unit in the program, its probes in your hands"));
+    on_unit_->setToolTip(tr("The unit at hand as you describe it: wiring, keys, lamps"));
+    for (QPushButton* b : {on_rig_, on_unit_}) {
+        b->setCheckable(true);
+        head->addWidget(b);
+        connect(b, &QPushButton::clicked, this, [this, b] { show_unit(b == on_unit_); });
+    }
+    on_rig_->setChecked(true);
+    hint_ = remark(tr("drag a probe's wire into what it should feel"));
+    hint_->setWordWrap(false);
+    head->addWidget(hint_, 1);
+    speed_row_ = new QWidget;
+    auto* row = new QHBoxLayout(speed_row_);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->addWidget(remark(tr("speed")));
+    for (const int times : {1, 10, 60, 600}) {
+        auto* b = new QPushButton(QStringLiteral("%1×").arg(times));
+        b->setObjectName(QStringLiteral("speed%1").arg(times));
+        b->setCheckable(true);
+        b->setChecked(times == model_->speed());
+        b->setAccessibleName(tr("%1 times the clock").arg(times));
+        speeds_.push_back(b);
+        row->addWidget(b);
+        connect(b, &QPushButton::clicked, this, [this, b, times] { // each is reached by Tab
+            for (QPushButton* other : speeds_)
+                other->setChecked(other == b);
+            model_->set_speed(times);
+        });
+    }
+    head->addWidget(speed_row_);
+    return head;
+}
+
+void BenchStation::show_unit(bool on)
+{
+    on_rig_->setChecked(!on);
+    on_unit_->setChecked(on);
+    speed_row_->setVisible(!on);
+    hint_->setText(on ? tr("the unit at hand as you describe it") : tr("drag a probe's wire into what it should feel"));
+    pages_->setCurrentIndex(on ? 1 : 0);
 }
 
 QWidget* BenchStation::make_rig()

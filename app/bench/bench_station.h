@@ -10,16 +10,20 @@ class QComboBox;
 class QHBoxLayout;
 class QLabel;
 class QPushButton;
+class QStackedWidget;
 
 namespace vernal {
 
 class NumberEdit;
 class RigView;
+class UnitPage;
+struct Dialogs;
 
 class BenchStation : public QWidget {
     Q_OBJECT
 public:
-    explicit BenchStation(Session& session, QWidget* parent = nullptr);
+    BenchStation(Session& session, const Dialogs& dialogs, QWidget* parent = nullptr);
+    void show_unit(bool on); // its sheet, in place of the rig
     BenchModel& model() { return *model_; }
     RigView& rig_view() { return *rig_view_; }
 
@@ -28,6 +32,7 @@ protected:
     void hideEvent(QHideEvent* e) override;
 
 private:
+    QHBoxLayout* make_head();
     QWidget* make_rig();
     QHBoxLayout* make_media();
     QHBoxLayout* make_supply();
@@ -37,7 +42,10 @@ private:
     Session& session_;
     BenchModel* model_;
     RigView* rig_view_ = nullptr;
-    QLabel *why_ = nullptr, *captured_ = nullptr, *caution_ = nullptr;
+    QStackedWidget* pages_ = nullptr;
+    QPushButton *on_rig_ = nullptr, *on_unit_ = nullptr;
+    QWidget* speed_row_ = nullptr;
+    QLabel *hint_ = nullptr, *why_ = nullptr, *captured_ = nullptr, *caution_ = nullptr;
     std::vector<QPushButton*> speeds_;
     std::vector<std::pair<NumberEdit*, Medium>> media_;
     NumberEdit *supply_ = nullptr, *sun_ = nullptr;

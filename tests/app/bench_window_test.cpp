@@ -1,10 +1,14 @@
 // The bench: wires sent by hand and by key, a procedure that reads by itself.
 #include "app/bench/bench_station.h"
 #include "app/bench/rig_view.h"
+#include "app/bench/unit_page.h"
 #include "app/widgets/number_edit.h"
 #include "fixture.h"
 
 #include <QListWidget>
+#include <QPlainTextEdit>
+#include <QTabBar>
+#include <QTableWidget>
 
 using namespace vernal;
 
@@ -28,6 +32,7 @@ private slots:
     void hands_turn_supply_and_bypass_and_put_in_a_fault();
     void an_own_procedure_is_kept_with_the_job();
     void another_setting_is_another_unit();
+    void a_unit_by_its_sheet();
 
 private:
     BenchStation& station() { return *window->findChild<BenchStation*>(); }
@@ -197,6 +202,51 @@ void BenchWindowTest::another_setting_is_another_unit()
     document().edit_variant(QStringLiteral("resolution"), [](Variant& v) { v.unit.resolution_k += 0.1; });
     settle();
     QCOMPARE(model().rig()->medium(0), Medium::loop);
+}
+
+void BenchWindowTest::a_unit_by_its_sheet()
+{
+    QTest::mouseClick(find<QPushButton>("benchUnit"), Qt::LeftButton);
+    laid_out();
+    auto* page = window->findChild<UnitPage*>();
+    QVERIFY(page->isVisible());
+    QCOMPARE(page->sheets(), 2);
+    auto* wiring = find<QTableWidget>("wiringTable");
+    QVERIFY(wiring->rowCount() > 5);
+    auto* tabs = find<QTabBar>("unitPages");
+    tabs->setCurrentIndex(1);
+    auto* keys = find<QTableWidget>("keyTable");
+    QCOMPARE(keys->item(0, 0)->text(), QStringLiteral("Units of measure"));
+    QCOMPARE(keys->item(1, 0)->text(), QStringLiteral("Arrangement"));
+    QTest::mouseClick(find<QPushButton>("keepSheet"), Qt::LeftButton);
+    QCOMPARE(document().job().attachments.back().name, std::string("example-unit-north.unit.json"));
+    QVERIFY(!find<QPushButton>("keepSheet")->isVisible());
+    const std::size_t variants = document().job().variants.size(), was = document().variant_index();
+    QTest::mouseClick(find<QPushButton>("asVariant"), Qt::LeftButton);
+    QCOMPARE(document().job().variants.size(), variants + 1);
+    QCOMPARE(document().variant().name, std::string("on Example unit north"));
+    QCOMPARE(document().baseline_index(), was);
+    tabs->setCurrentIndex(3);
+    auto* red = find<QComboBox>("lamp.red");
+    red->setCurrentIndex(3);
+    emit red->activated(3);
+    QVERIFY(find<QLabel>("lampWords")->text().contains("without ohms"));
+    tabs->setCurrentIndex(5);
+    auto* text = find<QPlainTextEdit>("sheetText");
+    const QString whole = text->toPlainText();
+    text->setPlainText(QString(whole).replace(QStringLiteral("\"differential\""), QStringLiteral("\"differentail\"")));
+    QVERIFY(find<QLabel>("sheetTextSaid")->text().contains("line "));
+    QVERIFY(!find<QPushButton>("takeSheetText")->isEnabled());
+    text->setPlainText(QString(whole).replace(QStringLiteral("Example unit north"), QStringLiteral("Our unit")));
+    QVERIFY(find<QPushButton>("takeSheetText")->isEnabled());
+    QTest::mouseClick(find<QPushButton>("takeSheetText"), Qt::LeftButton);
+    QCOMPARE(document().job().attachments.back().name, std::string("our-unit.unit.json"));
+    QCOMPARE(qs(page->sheet()->name), QStringLiteral("Our unit"));
+    tabs->setCurrentIndex(4);
+    auto* old = find<QComboBox>("insteadOf");
+    old->setCurrentIndex(old->findText(QStringLiteral("Example unit south")));
+    emit old->activated(old->currentIndex());
+    QVERIFY(find<QTableWidget>("replacedTable")->rowCount() > 0);
 }
 
 int main(int argc, char** argv) { return run_window_test<BenchWindowTest>(argc, argv); }
