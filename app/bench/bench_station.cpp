@@ -1,6 +1,8 @@
 #include "bench_station.h"
 
+#include "at_loop_page.h"
 #include "bench_recorder.h"
+#include "far_view.h"
 #include "hand_panel.h"
 #include "procedure_panel.h"
 #include "rig_view.h"
@@ -51,6 +53,9 @@ BenchStation::BenchStation(Session& session, const Dialogs& dialogs, QWidget* pa
     pages_ = new QStackedWidget;
     pages_->addWidget(rig);
     pages_->addWidget(new UnitPage(session, dialogs));
+    auto* loop = new AtLoopPage(session, dialogs);
+    pages_->addWidget(loop);
+    connect(loop, &AtLoopPage::far_wanted, this, &BenchStation::show_far);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(14, 10, 10, 8);
     box->setSpacing(8);
@@ -67,18 +72,18 @@ QHBoxLayout* BenchStation::make_head()
 {
     auto* head = new QHBoxLayout;
     head->addWidget(heading(tr("Bench"), "h1"));
-    on_rig_ = new QPushButton(tr("Rig"));
-    on_unit_ = new QPushButton(tr("Unit sheet"));
-    on_rig_->setObjectName(QStringLiteral("benchRig"));
-    on_unit_->setObjectName(QStringLiteral("benchUnit"));
-    on_rig_->setToolTip(tr("The unit in the program, its probes in your hands"));
-    on_unit_->setToolTip(tr("The unit at hand as you describe it: wiring, keys, lamps"));
-    for (QPushButton* b : {on_rig_, on_unit_}) {
+    const std::array<std::array<QString, 3>, 3> pages{{{tr("Rig"), QStringLiteral("benchRig"), tr("The unit in the program, its probes in your hands")},
+        {tr("Unit sheet"), QStringLiteral("benchUnit"), tr("The unit at hand as you describe it: wiring, keys, lamps")},
+        {tr("At the loop"), QStringLiteral("benchLoop"), tr("What it should show now, which reading is wrong, what ails the pump")}}};
+    for (std::size_t i = 0; i < pages.size(); ++i) {
+        auto* b = page_buttons_[i] = new QPushButton(pages[i][0]);
+        b->setObjectName(pages[i][1]);
+        b->setToolTip(pages[i][2]);
         b->setCheckable(true);
+        b->setChecked(i == 0);
         head->addWidget(b);
-        connect(b, &QPushButton::clicked, this, [this, b] { show_unit(b == on_unit_); });
+        connect(b, &QPushButton::clicked, this, [this, i] { show_page(static_cast<Page>(i)); });
     }
-    on_rig_->setChecked(true);
     hint_ = remark(tr("drag a probe's wire into what it should feel"));
     hint_->setWordWrap(false);
     head->addWidget(hint_, 1);
@@ -104,13 +109,22 @@ QHBoxLayout* BenchStation::make_head()
     return head;
 }
 
-void BenchStation::show_unit(bool on)
+void BenchStation::show_page(Page page)
 {
-    on_rig_->setChecked(!on);
-    on_unit_->setChecked(on);
-    speed_row_->setVisible(!on);
-    hint_->setText(on ? tr("the unit at hand as you describe it") : tr("drag a probe's wire into what it should feel"));
-    pages_->setCurrentIndex(on ? 1 : 0);
+    const auto at = static_cast<std::size_t>(page);
+    for (std::size_t i = 0; i < page_buttons_.size(); ++i)
+        page_buttons_[i]->setChecked(i == at);
+    speed_row_->setVisible(page == Page::rig);
+    const std::array hints{tr("drag a probe's wire into what it should feel"), tr("the unit at hand as you describe it"), tr("sums of this hour, not a run: what is not known is in the bands")};
+    hint_->setText(hints[at]);
+    pages_->setCurrentIndex(static_cast<int>(at));
+}
+
+void BenchStation::show_far()
+{
+    if (!far_)
+        far_ = new FarView(session_, *model_, this);
+    far_->show();
 }
 
 QWidget* BenchStation::make_rig()

@@ -14,6 +14,7 @@ class QStackedWidget;
 
 namespace vernal {
 
+class FarView;
 class NumberEdit;
 class RigView;
 class UnitPage;
@@ -23,7 +24,11 @@ class BenchStation : public QWidget {
     Q_OBJECT
 public:
     BenchStation(Session& session, const Dialogs& dialogs, QWidget* parent = nullptr);
-    void show_unit(bool on); // its sheet, in place of the rig
+    enum class Page { rig,
+        unit,   // its sheet
+        loop }; // at the loop: what it should show, which reading is wrong, the pump
+    void show_page(Page page);
+    void show_far();
     BenchModel& model() { return *model_; }
     RigView& rig_view() { return *rig_view_; }
 
@@ -43,7 +48,8 @@ private:
     BenchModel* model_;
     RigView* rig_view_ = nullptr;
     QStackedWidget* pages_ = nullptr;
-    QPushButton *on_rig_ = nullptr, *on_unit_ = nullptr;
+    std::array<QPushButton*, 3> page_buttons_{};
+    FarView* far_ = nullptr;
     QWidget* speed_row_ = nullptr;
     QLabel *hint_ = nullptr, *why_ = nullptr, *captured_ = nullptr, *caution_ = nullptr;
     std::vector<QPushButton*> speeds_;

@@ -12,8 +12,11 @@ QWidget* make_bench_station(const StationContext& c)
             rig->all_automatic();
         station->model().touched();
     });
-    add_command(*station, QObject::tr("Bench: unit sheet"), {}, [station] { station->show_unit(true); });
-    add_command(*station, QObject::tr("Bench: rig"), {}, [station] { station->show_unit(false); });
+    using Page = BenchStation::Page;
+    const std::array<std::pair<QString, Page>, 3> pages{{{QObject::tr("Bench: rig"), Page::rig}, {QObject::tr("Bench: unit sheet"), Page::unit}, {QObject::tr("Bench: at the loop"), Page::loop}}};
+    for (const auto& [name, page] : pages)
+        add_command(*station, name, {}, [station, page = page] { station->show_page(page); });
+    add_command(*station, QObject::tr("Bench: read from afar"), {}, [station] { station->show_far(); });
     return station;
 }
 

@@ -43,6 +43,7 @@ QTableWidget* table(const char* name, const QString& says, const QStringList& he
     t->verticalHeader()->setDefaultSectionSize(26);
     t->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     t->setWordWrap(true);
+    t->horizontalHeader()->setMinimumSectionSize(84);
     t->setTextElideMode(Qt::ElideNone);
     for (int c = 0; c < heads.size(); ++c)
         t->horizontalHeader()->setSectionResizeMode(c, c == wide ? QHeaderView::Stretch : QHeaderView::ResizeToContents);
@@ -323,7 +324,7 @@ void UnitPage::show_keys()
         add_row(*keys_, {qs(l.name), qs(l.path), qs(l.keys), l.set.empty() ? tr("cannot be set") : qs(l.set), l.wanted == l.set ? QString() : qs(l.wanted), qs(l.note)}, ink);
     }
     keys_->resizeRowsToContents();
-    key_words_->setText(lacking == 0 && nearest == 0 ? tr("All of this job can be set on it.") : tr("%n rule(s) it lacks,", nullptr, lacking) + tr(" %n value(s) only nearly.", nullptr, nearest));
+    key_words_->setText(lacking == 0 && nearest == 0 ? tr("All of this job can be set on it.") : tr("Rules it lacks: %1. Values only nearly: %2.").arg(lacking).arg(nearest));
     as_variant_->setEnabled(lacking > 0 || nearest > 0);
 }
 
@@ -463,6 +464,8 @@ void UnitPage::as_variant()
     });
     doc.choose_variant(doc.job().variants.size() - 1);
     doc.choose_baseline(from);
+    said_->setText(tr("It stands as the variant “%1”. Run and its strip show it against “%2”.").arg(qs(on.name), qs(doc.job().variants[from].name)));
+    said_->show();
 }
 
 } // namespace vernal

@@ -88,13 +88,17 @@ double Rig::flow_l_min() const
     return l_min(sum);
 }
 
+// Against the lift where a drain-back array runs without a siphon.
 double Rig::should_flow_l_min() const
 {
     const Loop& l = variant_.loop;
+    const HydraulicState& water = simulation_->hydraulics();
     double sum = 0;
-    for (const auto& [driver, pump] : {std::pair(Driver::pump, &l.pump), std::pair(Driver::pump_2, &l.pump_2)})
-        if (const std::size_t o = driven_by(driver); o < outputs() && asked(o))
-            sum += asked_speed(o) * pump->flow_m3_s * pump->speed;
+    for (const auto& [driver, pump, array] : {std::tuple(Driver::pump, &l.pump, 0), std::tuple(Driver::pump_2, &l.pump_2, 1)})
+        if (const std::size_t o = driven_by(driver); o < outputs() && asked(o)) {
+            const double speed = asked_speed(o) * pump->speed, lift_m = water.drains() && !water.siphon(static_cast<std::size_t>(array)) ? l.drain_back.lift_m : 0;
+            sum += lift_m > 0 ? flow_against(*pump, lift_m, speed) : speed * pump->flow_m3_s;
+        }
     return l_min(sum);
 }
 

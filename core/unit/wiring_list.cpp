@@ -80,6 +80,19 @@ std::string pole_note(Pole p)
     return {};
 }
 
+// What the loop has for a terminal that is neither a probe's nor an output's; empty: nothing.
+std::string feeds(TerminalIs is, const Loop& loop)
+{
+    const PoweredBy by = arrangement_of(loop).answers.power;
+    switch (is) {
+    case TerminalIs::supply: return by == PoweredBy::mains || loop.wiring.unit_feed == UnitFeed::mains ? "mains" : "";
+    case TerminalIs::panel: return by == PoweredBy::panel || by == PoweredBy::battery ? "panel" : "";
+    case TerminalIs::battery: return by == PoweredBy::battery ? "battery" : "";
+    case TerminalIs::earth: return "earth";
+    default: return {};
+    }
+}
+
 std::string terminal_note(const SheetTerminal& t)
 {
     std::string out = t.is == TerminalIs::output ? pole_note(t.switches) : "";
@@ -138,6 +151,8 @@ std::vector<WiringLine> wiring_list(const UnitSheet& sheet, const Variant& v)
                     break;
                 }
             }
+        if (line.goes.empty())
+            line.goes = feeds(t.is, v.loop);
         out.push_back(std::move(line));
     }
     for (const Wanted& w : wanted)

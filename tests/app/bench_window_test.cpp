@@ -1,5 +1,7 @@
 // The bench: wires sent by hand and by key, a procedure that reads by itself.
+#include "app/bench/at_loop_page.h"
 #include "app/bench/bench_station.h"
+#include "app/bench/far_view.h"
 #include "app/bench/rig_view.h"
 #include "app/bench/unit_page.h"
 #include "app/widgets/number_edit.h"
@@ -33,6 +35,8 @@ private slots:
     void an_own_procedure_is_kept_with_the_job();
     void another_setting_is_another_unit();
     void a_unit_by_its_sheet();
+    void at_the_loop_it_says_what_should_be_and_what_is_wrong();
+    void one_huge_number_and_one_key();
 
 private:
     BenchStation& station() { return *window->findChild<BenchStation*>(); }
@@ -247,6 +251,54 @@ void BenchWindowTest::a_unit_by_its_sheet()
     old->setCurrentIndex(old->findText(QStringLiteral("Example unit south")));
     emit old->activated(old->currentIndex());
     QVERIFY(find<QTableWidget>("replacedTable")->rowCount() > 0);
+}
+
+void BenchWindowTest::at_the_loop_it_says_what_should_be_and_what_is_wrong()
+{
+    QTest::mouseClick(find<QPushButton>("benchLoop"), Qt::LeftButton);
+    laid_out();
+    type(find<NumberEdit>("now.hour"), QStringLiteral("12:30"));
+    type(find<NumberEdit>("now.store"), QStringLiteral("35"));
+    auto* expected = find<QLabel>("expectedNow");
+    QVERIFY2(expected->text().contains("sun on the array"), qPrintable(expected->text()));
+    QVERIFY(find<QLabel>("balance")->text().contains("Type what was read"));
+    auto* page = window->findChild<AtLoopPage*>();
+    const auto e = expect_now(document().job(), document().variant(), page->given());
+    QVERIFY(e.has_value());
+    type(find<NumberEdit>("now.litres"), QStringLiteral("8"));
+    type(find<NumberEdit>("now.seconds"), QString::number(0.008 / e->flow_m3_s.mid, 'f', 1));
+    type(find<NumberEdit>("now.supply"), QStringLiteral("35"));
+    type(find<NumberEdit>("now.return"), QString::number(35 + e->rise_k.mid, 'f', 1));
+    QVERIFY2(find<QLabel>("balance")->text().contains("agrees"), qPrintable(find<QLabel>("balance")->text()));
+    type(find<NumberEdit>("now.return"), QString::number(35 + 3 * e->rise_k.mid + 10, 'f', 1));
+    QVERIFY2(find<QLabel>("balance")->text().contains("from the array"), qPrintable(find<QLabel>("balance")->text()));
+    for (const auto& [name, answer] : {std::pair("pump.hum", 2), std::pair("pump.current", 4), std::pair("pump.shaft", 2), std::pair("pump.by_hand", 3)}) {
+        auto* box = find<QComboBox>(name);
+        box->setCurrentIndex(answer);
+        emit box->activated(answer);
+    }
+    QVERIFY(find<QLabel>("pumpVerdict")->text().contains("seized"));
+}
+
+void BenchWindowTest::one_huge_number_and_one_key()
+{
+    station().show_far();
+    auto* far = window->findChild<FarView*>();
+    QVERIFY(far && far->isVisible());
+    QVERIFY(far->watch().isEmpty());
+    QTest::keyClick(far, Qt::Key_Space);
+    QTest::qWait(120);
+    QTest::keyClick(far, Qt::Key_Space);
+    const QString stopped = far->watch();
+    QVERIFY(stopped.startsWith(QStringLiteral("0:0")));
+    QTest::qWait(120);
+    QCOMPARE(far->watch(), stopped);
+    const QString first = far->number();
+    QTest::keyClick(far, Qt::Key_Right);
+    QCOMPARE(far->quantity(), 1);
+    QCOMPARE(far->number(), reading_text(model().rig()->variant().probes[0], model().rig()->reading(0).mk / 1000.0, window->session().units()));
+    QTest::keyClick(far, Qt::Key_Escape);
+    QVERIFY(!far->isVisible());
 }
 
 int main(int argc, char** argv) { return run_window_test<BenchWindowTest>(argc, argv); }
