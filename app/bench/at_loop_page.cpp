@@ -59,8 +59,15 @@ QFormLayout* form()
     return f;
 }
 
-// Typed by a person, or left empty.
-std::optional<double> typed(NumberEdit* edit) { return edit->text().trimmed().isEmpty() ? std::nullopt : std::optional(edit->value()); }
+// "5.3 … 7.1 L/min"
+QString range_of(const Band& b, Quantity q, const Units& u)
+{
+    QString low = text(b.low, q, u);
+    const QString unit = qs(unit_name(q, u));
+    if (!unit.isEmpty() && low.endsWith(unit))
+        low = low.chopped(unit.size()).trimmed();
+    return QStringLiteral("%1 … %2").arg(low, text(b.high, q, u));
+}
 
 } // namespace
 
@@ -74,8 +81,15 @@ AtLoopPage::AtLoopPage(Session& session, const Dialogs& dialogs, QWidget* parent
     row->addWidget(make_pump(), 1);
     for (auto signal : {&Document::changed, &Document::view_changed})
         connect(&session.document(), signal, this, &AtLoopPage::refresh);
-    connect(&session, &Session::units_changed, this, &AtLoopPage::refresh);
+    connect(&session, &Session::units_changed, this, [this] { // what nobody typed stays empty
+        for (NumberEdit* e : {litres_, seconds_, supply_, return_, sun_, area_, volt_, current_, gauge_})
+            if (!typed_.contains(e))
+                e->clear();
+        refresh();
+    });
 }
+
+std::optional<double> AtLoopPage::typed(NumberEdit* edit) const { return typed_.contains(edit) ? std::optional(edit->value()) : std::nullopt; }
 
 NumberEdit* AtLoopPage::add_number(QFormLayout& f, const char* key, const QString& label, Quantity q, double low, double high)
 {
@@ -83,7 +97,14 @@ NumberEdit* AtLoopPage::add_number(QFormLayout& f, const char* key, const QStrin
     edit->setObjectName(QStringLiteral("now.%1").arg(QLatin1String(key)));
     edit->setAccessibleName(label);
     f.addRow(label, edit);
-    connect(edit, &NumberEdit::edited, this, &AtLoopPage::refresh);
+    connect(edit, &NumberEdit::edited, this, [this, edit] {
+        typed_.insert(edit);
+        refresh();
+    });
+    connect(edit, &QLineEdit::textEdited, this, [this, edit](const QString& now) {
+        if (now.trimmed().isEmpty() && typed_.erase(edit) > 0)
+            refresh();
+    });
     return edit;
 }
 
@@ -148,7 +169,7 @@ QWidget* AtLoopPage::make_pump()
         auto* box = new QComboBox;
         box->setObjectName(QStringLiteral("pump.%1").arg(QLatin1String(t.key)));
         box->setAccessibleName(tr(t.ask));
-        box->addItem(tr("not looked at"));
+        box->addItem(tr("not seen"));
         for (const char* a : t.answers)
             box->addItem(tr(a));
         box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
@@ -224,7 +245,7 @@ QString AtLoopPage::expected_html(bool to_fill_in) const
     const Units& u = session_.units();
     QString rows;
     const auto row = [&](const QString& name, const Band& b, Quantity q) {
-        rows += QStringLiteral("<tr><td>%1&nbsp;&nbsp;</td><td align=right><b>%2</b>&nbsp;&nbsp;</td><td>%3 … %4</td>%5</tr>").arg(name, text(b.mid, q, u), text(b.low, q, u), text(b.high, q, u), to_fill_in ? QStringLiteral("<td>&nbsp;&nbsp;____________</td>") : QString());
+        rows += QStringLiteral("<tr><td>%1&nbsp;&nbsp;</td><td align=right><b>%2</b>&nbsp;&nbsp;</td><td>%3</td>%4</tr>").arg(name, text(b.mid, q, u), range_of(b, q, u), to_fill_in ? QStringLiteral("<td>&nbsp;&nbsp;____________</td>") : QString());
     };
     row(tr("sun on the array"), e->sun_w_m2, Quantity::irradiance);
     if (e->state != NowState::rests) {
@@ -240,7 +261,7 @@ QString AtLoopPage::expected_html(bool to_fill_in) const
     row(tr("array"), e->array_c, Quantity::temperature);
     if (e->gauge_pa)
         row(tr("gauge"), *e->gauge_pa, Quantity::pressure);
-    if (e->next_h)
+    if (e->next_h && e->state != NowState::either)
         row(e->state == NowState::runs ? tr("stops next") : tr("starts next"), *e->next_h, Quantity::time_of_day);
     const QString state = e->state == NowState::runs ? tr("It should run.") : e->state == NowState::rests ? tr("It should rest.")
                                                                                                           : tr("It may run or rest.");
@@ -266,7 +287,7 @@ void AtLoopPage::show_balance()
         const bool temperature = o.name.find("emperature") != std::string::npos, sun = o.name.starts_with("sun");
         return text(x, temperature ? Quantity::temperature : sun                      ? Quantity::irradiance
                                                          : o.name.starts_with("flow") ? Quantity::flow
-                                                         : o.name == "area"           ? Quantity::area
+                                                         : o.name.starts_with("area") ? Quantity::area
                                                          : o.name == "gauge"          ? Quantity::pressure
                                                                                       : Quantity::current,
             u);
@@ -276,7 +297,8 @@ void AtLoopPage::show_balance()
         constexpr double worth_it = 0.03;
         if (o.sure < worth_it && !out.isEmpty())
             break;
-        out << tr("<b>%1</b>, %2 sure: it says %3, all others ask for %4.").arg(qs(o.name).toHtmlEscaped(), text(o.sure, Quantity::ratio, u), shown(o, o.read), shown(o, o.fits));
+        const QString name = QStringLiteral("<b>%1</b>, %2").arg(qs(o.name).toHtmlEscaped(), text(o.sure, Quantity::ratio, u));
+        out << (std::isfinite(o.fits) ? tr("%1: it says %2, all others ask for %3.").arg(name, shown(o, o.read), shown(o, o.fits)) : tr("%1.").arg(name));
     }
     if (!b.one)
         out << tr("Even without it the rest does not agree: more than one is wrong, or the loop is not what is stated.");
@@ -304,7 +326,7 @@ void AtLoopPage::show_pump()
         out << QStringLiteral("<b>%1</b>, %2. %3.%4").arg(tr(cause.title.c_str()), text(cause.sure, Quantity::ratio, session_.units()), tr(cause.what_to_do.c_str()), cause.caution.empty() ? QString() : QStringLiteral(" <span style='color:%1'>%2</span>").arg(theme().caution.name(), tr(cause.caution.c_str())));
     }
     if (v.next)
-        out << tr("Look next: %1").arg(tr(pump_look_text(*v.next).ask).toLower());
+        out << tr("Look at next: %1.").arg(tr(pump_look_text(*v.next).ask).toLower());
     pump_->setText(out.join(QStringLiteral("<br>")));
 }
 

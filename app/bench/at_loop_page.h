@@ -8,6 +8,8 @@
 
 #include <QWidget>
 
+#include <set>
+
 class QComboBox;
 class QLabel;
 class QPushButton;
@@ -34,6 +36,7 @@ private:
     QWidget* make_read();
     QWidget* make_pump();
     NumberEdit* add_number(class QFormLayout& form, const char* key, const QString& label, Quantity q, double low, double high);
+    std::optional<double> typed(NumberEdit* edit) const; // none: left empty
     void refresh();
     void show_expected();
     void show_balance();
@@ -47,6 +50,7 @@ private:
     QLabel *expected_, *balance_, *pump_;
     NumberEdit *litres_, *seconds_, *supply_, *return_, *sun_, *area_, *volt_, *current_, *gauge_;
     std::array<QComboBox*, pump_looks> looks_{};
+    std::set<NumberEdit*> typed_;
     bool begun_ = false;
 };
 

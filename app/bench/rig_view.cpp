@@ -288,7 +288,7 @@ void RigView::paint_output(QPainter& p, std::size_t output) const
     p.setFont(text_font(12));
     p.setPen(mode == Mode::automatic && !rig.bypassed(output) ? t.second_ink : t.protect);
     const double w = rig.watt(output);
-    p.drawText(QRectF(at.left(), at.top() + 58, at.width(), 18), Qt::AlignCenter, (w > 0 ? text(w, Quantity::power, session_.units()) + QStringLiteral(" · ") : QString()) + which + (rig.bypassed(output) ? tr(", bypassed") : QString()));
+    p.drawText(QRectF(at.left(), at.top() + 58, at.width(), 18), Qt::AlignCenter, (w > 0 ? text(w, Quantity::power, session_.units()) + (rig.simulation().hydraulics().follows_sun() && rig.supply_v() > 1 ? QStringLiteral(" · ") + text(w / rig.supply_v(), Quantity::current, session_.units()) : QString()) + QStringLiteral(" · ") : QString()) + which + (rig.bypassed(output) ? tr(", bypassed") : QString()));
 }
 
 void RigView::send(std::size_t probe, Medium medium)

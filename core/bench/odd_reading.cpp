@@ -102,7 +102,7 @@ Balance balance(const Job& job, const Variant& v, const NowGiven& now, const Hou
     if (stated_flow > 0)
         add("flow stated for the pump", stated_flow, share(flow, stated_flow, stated_flow_share), as_share(flow));
     add("store's temperature", now.store_c, kelvin(inlet, now.store_c, store_k), as_kelvin(inlet));
-    add("", c.area_m2, share(area, c.area_m2, told_area_share));
+    add("area as stated", c.area_m2, share(area, c.area_m2, told_area_share), as_share(area));
     if (read.sun_w_m2 && *read.sun_w_m2 > 0)
         add("sun by instrument", *read.sun_w_m2, share(sun, *read.sun_w_m2, meter_share), as_share(sun));
     if (read.flow_m3_s && *read.flow_m3_s > 0)
@@ -112,14 +112,14 @@ Balance balance(const Job& job, const Variant& v, const NowGiven& now, const Hou
     if (read.return_c)
         add("temperature from the array", *read.return_c, kelvin(outlet, *read.return_c, pipe_k), as_kelvin(outlet));
     if (read.area_m2 && *read.area_m2 > 0)
-        add("area", *read.area_m2, share(area, *read.area_m2, area_share), as_share(area));
+        add("area as read", *read.area_m2, share(area, *read.area_m2, area_share), as_share(area));
     // ISO 9806 as a flux, the loss at the mean of inlet and outlet; G counts as the expectation's rise has it.
     const double optical = expected->rise_k.mid > 0 && expected->flow_m3_s.mid > 0 ? [&] {
         const double rise = expected->rise_k.mid, over = now.store_c + rise / 2 - now.air_c;
         return (carried * expected->flow_m3_s.mid * rise / c.area_m2 + c.a1_w_m2k * over + c.a2_w_m2k2 * over * std::fabs(over)) / g_now;
     }()
                                                                                    : c.eta0;
-    add("", 0, [=](const State& x) {
+    add("efficiency of the collector, as stated", 0, [=](const State& x) {
         const double over = (x[inlet] + x[outlet]) / 2 - now.air_c, area_m2 = std::exp(x[area]);
         const double gained = area_m2 * (optical * std::exp(x[sun]) - c.a1_w_m2k * over - c.a2_w_m2k2 * over * std::fabs(over));
         const double taken = carried * std::exp(x[flow]) * (x[outlet] - x[inlet]);
@@ -154,8 +154,7 @@ Balance balance(const Job& job, const Variant& v, const NowGiven& now, const Hou
     for (std::size_t o = 0; o < all.size(); ++o) {
         const double likely = std::exp(-(without[o].chi2 - least) / 2);
         sum += likely;
-        if (!all[o].name.empty())
-            out.odd.push_back({all[o].name, all[o].read, all[o].fits ? all[o].fits(without[o].x) : NAN, likely});
+        out.odd.push_back({all[o].name, all[o].read, all[o].fits ? all[o].fits(without[o].x) : NAN, likely});
     }
     for (OddReading& odd : out.odd)
         odd.sure = sum > 0 ? odd.sure / sum : 0;

@@ -17,7 +17,7 @@ struct HourRead {
 
 struct OddReading {
     std::string name;          // "flow by bucket"
-    double read = 0, fits = 0; // fits: what it would be to agree with all others; in SI as read
+    double read = 0, fits = 0; // fits: what it would be to agree with all others; in SI as read. NaN: no one figure
     double sure = 0;           // 0…1, that this one and no other is wrong
 };
 struct Balance {

@@ -80,12 +80,12 @@ double often(const Row& r, std::size_t look, std::size_t answer)
 
 const PumpLookText& pump_look_text(PumpLook look)
 {
-    static const std::array<PumpLookText, pump_looks> all{{{"hum", "Does it hum?", {"no", "yes"}},
+    static const std::array<PumpLookText, pump_looks> all{{{"hum", "Its hum", {"no", "yes"}},
         {"current", "Its current", {"none", "less than usual", "as usual", "more than usual"}},
         {"shaft", "Its shaft", {"turns", "stands"}},
-        {"by_hand", "By hand, power off, it is", {"free", "stiff", "stuck"}},
+        {"by_hand", "Turned by hand, power off", {"free", "stiff", "stuck"}},
         {"flow", "The flow", {"none", "little", "as stated"}},
-        {"wet", "Its motor is", {"dry", "wet"}},
+        {"wet", "Its motor", {"dry", "wet"}},
         {"gland", "Its gland or seal", {"dry", "drips"}},
         {"inlet", "Its inlet", {"under water", "lifts"}},
         {"other", "The other of two", {"there is none, or it stands too", "runs"}}}};

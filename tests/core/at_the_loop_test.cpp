@@ -164,7 +164,7 @@ TEST(OddReading, names_the_one_that_does_not_fit)
         {"flow by bucket", [](HourRead& r) { *r.flow_m3_s *= 1.9; }},
         {"temperature from the array", [](HourRead& r) { *r.return_c += 12; }},
         {"temperature to the array", [](HourRead& r) { *r.supply_c -= 12; }},
-        {"area", [](HourRead& r) { *r.area_m2 *= 1.5; }},
+        {"area as read", [](HourRead& r) { *r.area_m2 *= 1.5; }},
         {"sun by instrument", [](HourRead& r) { *r.sun_w_m2 *= 0.5; }},
         {"gauge", [](HourRead& r) { *r.gauge_pa -= 0.8e5; }}};
     for (const auto& [name, spoil] : wrong) {

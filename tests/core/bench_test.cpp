@@ -11,6 +11,7 @@
 #include <cmath>
 #include <cstdio>
 #include <cstdlib>
+#include <malloc.h>
 #include <map>
 
 namespace vernal {
@@ -205,6 +206,20 @@ TEST(Rig, supply_and_sun_are_turned)
     EXPECT_NEAR(rig->supply_v(), 11, 0.15) << "6 V a minute for 10 s";
     rig->advance(60);
     EXPECT_NEAR(rig->supply_v(), 10, 1e-9);
+}
+
+TEST(Rig, eight_hours_take_no_more_memory)
+{
+    const Job job = new_job("glycol-coil");
+    auto rig = Rig::make(job, job.variants.front(), job.days.front(), 8);
+    ASSERT_TRUE(rig);
+    rig->put(0, Medium::block);
+    rig->set_block(80, 1);
+    rig->advance(600);
+    const auto before = mallinfo2().uordblks;
+    for (int minute = 0; minute < 8 * 60; ++minute)
+        rig->advance(60);
+    EXPECT_LT(mallinfo2().uordblks, before + 64 * 1024) << "bytes";
 }
 
 TEST(ProcedureText, what_ships_is_read_and_written_equal)
