@@ -2,6 +2,7 @@
 
 #include "at_loop_page.h"
 #include "bench_recorder.h"
+#include "drill_page.h"
 #include "far_view.h"
 #include "hand_panel.h"
 #include "procedure_panel.h"
@@ -55,6 +56,7 @@ BenchStation::BenchStation(Session& session, const Dialogs& dialogs, QWidget* pa
     pages_->addWidget(new UnitPage(session, dialogs));
     auto* loop = new AtLoopPage(session, dialogs);
     pages_->addWidget(loop);
+    pages_->addWidget(new DrillPage(session));
     connect(loop, &AtLoopPage::far_wanted, this, &BenchStation::show_far);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(14, 10, 10, 8);
@@ -72,9 +74,10 @@ QHBoxLayout* BenchStation::make_head()
 {
     auto* head = new QHBoxLayout;
     head->addWidget(heading(tr("Bench"), "h1"));
-    const std::array<std::array<QString, 3>, 3> pages{{{tr("Rig"), QStringLiteral("benchRig"), tr("The unit in the program, its probes in your hands")},
+    const std::array<std::array<QString, 3>, 4> pages{{{tr("Rig"), QStringLiteral("benchRig"), tr("The unit in the program, its probes in your hands")},
         {tr("Unit sheet"), QStringLiteral("benchUnit"), tr("The unit at hand as you describe it: wiring, keys, lamps")},
-        {tr("At the loop"), QStringLiteral("benchLoop"), tr("What it should show now, which reading is wrong, what ails the pump")}}};
+        {tr("At the loop"), QStringLiteral("benchLoop"), tr("What it should show now, which reading is wrong, what ails the pump")},
+        {tr("Drills"), QStringLiteral("benchDrills"), tr("A hidden fault to be found in little time")}}};
     for (std::size_t i = 0; i < pages.size(); ++i) {
         auto* b = page_buttons_[i] = new QPushButton(pages[i][0]);
         b->setObjectName(pages[i][1]);
@@ -115,7 +118,7 @@ void BenchStation::show_page(Page page)
     for (std::size_t i = 0; i < page_buttons_.size(); ++i)
         page_buttons_[i]->setChecked(i == at);
     speed_row_->setVisible(page == Page::rig);
-    const std::array hints{tr("drag a probe's wire into what it should feel"), tr("the unit at hand as you describe it"), tr("sums of this hour, not a run: what is not known is in the bands")};
+    const std::array hints{tr("drag a probe's wire into what it should feel"), tr("the unit at hand as you describe it"), tr("sums of this hour, not a run: what is not known is in the bands"), tr("a hidden fault, the customer's words, and your time")};
     hint_->setText(hints[at]);
     pages_->setCurrentIndex(static_cast<int>(at));
 }

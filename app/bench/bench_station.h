@@ -25,8 +25,9 @@ class BenchStation : public QWidget {
 public:
     BenchStation(Session& session, const Dialogs& dialogs, QWidget* parent = nullptr);
     enum class Page { rig,
-        unit,   // its sheet
-        loop }; // at the loop: what it should show, which reading is wrong, the pump
+        unit, // its sheet
+        loop, // at the loop: what it should show, which reading is wrong, the pump
+        drills };
     void show_page(Page page);
     void show_far();
     BenchModel& model() { return *model_; }
@@ -48,7 +49,7 @@ private:
     BenchModel* model_;
     RigView* rig_view_ = nullptr;
     QStackedWidget* pages_ = nullptr;
-    std::array<QPushButton*, 3> page_buttons_{};
+    std::array<QPushButton*, 4> page_buttons_{};
     FarView* far_ = nullptr;
     QWidget* speed_row_ = nullptr;
     QLabel *hint_ = nullptr, *why_ = nullptr, *captured_ = nullptr, *caution_ = nullptr;

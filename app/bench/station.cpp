@@ -13,7 +13,7 @@ QWidget* make_bench_station(const StationContext& c)
         station->model().touched();
     });
     using Page = BenchStation::Page;
-    const std::array<std::pair<QString, Page>, 3> pages{{{QObject::tr("Bench: rig"), Page::rig}, {QObject::tr("Bench: unit sheet"), Page::unit}, {QObject::tr("Bench: at the loop"), Page::loop}}};
+    const std::array<std::pair<QString, Page>, 4> pages{{{QObject::tr("Bench: rig"), Page::rig}, {QObject::tr("Bench: unit sheet"), Page::unit}, {QObject::tr("Bench: at the loop"), Page::loop}, {QObject::tr("Bench: drills"), Page::drills}}};
     for (const auto& [name, page] : pages)
         add_command(*station, name, {}, [station, page = page] { station->show_page(page); });
     add_command(*station, QObject::tr("Bench: read from afar"), {}, [station] { station->show_far(); });

@@ -11,7 +11,7 @@ namespace vernal {
 namespace {
 
 constexpr double all_the_time_h = 24.0 * 60;
-constexpr double other_scale = 5.0 / 9, higher_k = 3, limit_higher_k = 12, offset_k = 5, sun_warms_k = 15, lower_v = 0.8, gas_left = 0.5, level_pitch = 0.004, slower_times = 3; // sizes that matter and are met (estimates)
+constexpr double other_scale = 5.0 / 9, higher_k = 3, limit_higher_k = 12, offset_k = 5, sun_warms_k = 15, lower_v = 0.8, gas_left = 0.5, level_pitch = 0.004, slower_times = 3, wet_ohms = 2500, preset_on_k = 22, preset_off_k = 18, shadow_passes = 0.15, thin_glycol = 0.1; // sizes that matter and are met (estimates)
 
 void change_pair(Variant& v, const std::function<void(RuleSet&, Rule&, const DifferenceOf&)>& how)
 {
@@ -24,10 +24,10 @@ void change_pair(Variant& v, const std::function<void(RuleSet&, Rule&, const Dif
 
 std::vector<BenchFault> bench_faults(const Variant& v)
 {
-    constexpr std::array shown{FaultKind::probe_open, FaultKind::probe_shorted, FaultKind::probe_stuck, FaultKind::probes_swapped, FaultKind::relay_stuck_on, FaultKind::relay_stuck_off, FaultKind::pump_dead, FaultKind::air_lock, FaultKind::line_shut, FaultKind::strainer_clogged, FaultKind::pressure_lost};
+    constexpr std::array shown{FaultKind::probe_open, FaultKind::probe_shorted, FaultKind::probe_stuck, FaultKind::probes_swapped, FaultKind::relay_stuck_on, FaultKind::relay_stuck_off, FaultKind::pump_dead, FaultKind::air_lock, FaultKind::line_shut, FaultKind::strainer_clogged, FaultKind::pressure_lost, FaultKind::check_valve_leaks, FaultKind::low_voltage};
     std::vector<BenchFault> out;
     for (const FaultKind kind : shown)
-        if (can_have(kind, v, Day{}))
+        if (can_have(kind, v, Day{}) && (kind != FaultKind::low_voltage || arrangement_of(v.loop).answers.power != PoweredBy::mains))
             out.push_back({fault_keys[static_cast<std::size_t>(kind)], fault_text(fresh_fault(kind, v, 0, all_the_time_h), v), [kind](Variant& real, Day& day, OnSite&) { day.faults.push_back(fresh_fault(kind, real, 0, all_the_time_h)); }});
     const bool pair = std::any_of(v.unit.rules.begin(), v.unit.rules.end(), [&](const Rule& r) { return r.enabled && difference_of(v.unit, r); });
     if (pair) {
@@ -67,6 +67,19 @@ std::vector<BenchFault> bench_faults(const Variant& v)
                         p.condition = {ConditionKind::in_sun, 40, 0.1, sun_warms_k};
             });
         });
+    if (pair) {
+        add("lead_wet", "water in the lead of the source's probe", [](Variant& real, Day&, OnSite&) {
+            change_pair(real, [&](RuleSet&, Rule&, const DifferenceOf& d) {
+                for (Probe& p : real.probes)
+                    if (p.key == d.source)
+                        p.lead.leak_ohm = wet_ohms;
+            });
+        });
+        add("preset_left", "the pair left as it came from the factory", [](Variant& real, Day&, OnSite&) { change_pair(real, [](RuleSet& unit, Rule& r, const DifferenceOf&) { set_difference(unit, r, TempDiff::kelvin(preset_on_k), TempDiff::kelvin(preset_off_k)); }); });
+    }
+    add("shadow", "a shadow on the array until the afternoon", [](Variant&, Day& day, OnSite&) { day.shades.push_back({7, 15, shadow_passes}); });
+    if (a.carrier == Carrier::glycol)
+        add("glycol_thin", "too little glycol in it", [](Variant& real, Day&, OnSite&) { real.loop.glycol_fraction = thin_glycol; });
     if (bench_freeze(v))
         add("freeze_low", "the freeze threshold set too low", [](Variant& real, Day&, OnSite&) {
             for (Rule& r : real.unit.rules)

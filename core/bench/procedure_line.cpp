@@ -98,6 +98,8 @@ std::pair<std::string, std::string> parted(const std::string& s, const std::stri
     return at == std::string::npos ? std::pair(trimmed(s), std::string()) : std::pair(trimmed(s.substr(0, at)), trimmed(s.substr(at + by.size())));
 }
 
+bool is_name(const std::string& s) { return !s.empty() && s.size() <= 60 && s.find_first_not_of("abcdefghijklmnopqrstuvwxyz0123456789-") == std::string::npos; }
+
 // "45 °C", "0.5 K", "12.4 V", "60 W", "3"; any unit is only looked at by the line that has it.
 double number_in(const std::string& word, const std::string& unit)
 {

@@ -45,6 +45,7 @@ T key_in(const auto& keys, const std::string& word, const char* what)
     throw Bad{"“" + word + "” is no " + what, all};
 }
 
+bool is_name(const std::string& s); // small letters, digits and "-", 1 to 60
 // before: the lines of its step so far. Throws Bad.
 Line line_in(const std::string& verb, const std::string& rest, const std::vector<Line>& before);
 // all: of its step

@@ -10,8 +10,6 @@ namespace {
 
 using namespace procedure_text;
 
-bool is_name(const std::string& s) { return !s.empty() && s.size() <= 60 && s.find_first_not_of("abcdefghijklmnopqrstuvwxyz0123456789-") == std::string::npos; }
-
 class Reader {
 public:
     Procedure read(const std::string& text)

@@ -110,11 +110,15 @@ public:
     double should_flow_l_min() const; // at the pumps' present speed, as stated for them
     double rise_k() const;            // return over supply pipe
     double gauge_bar() const;
-    double cold_gauge_bar() const; // once all is cold again
-    double vessel_gas_bar() const; // with nothing on the loop's side of it
-    double array_c() const;        // the hottest
-    double hot_c() const;          // at the top of what is drawn from
-    double tap_c() const;          // behind the tempering valve
+    double cold_gauge_bar() const;                   // once all is cold again
+    double vessel_gas_bar() const;                   // with nothing on the loop's side of it
+    double signal_of_fault(std::size_t probe) const; // as signal(), a painted fault of the probe with it
+    double sun_w_m2() const;                         // on the first array, now
+    double clear_sun_w_m2() const;                   // likewise, without shades
+    double air_c_now() const;
+    double array_c() const; // the hottest
+    double hot_c() const;   // at the top of what is drawn from
+    double tap_c() const;   // behind the tempering valve
     double tap_set_c() const;
     double pitch() const { return variant_.loop.drain_back.pitch; }
     Filling water() const { return simulation_->hydraulics().filling(); } // of a drain-back array

@@ -3,9 +3,11 @@
 
 #include "bench_pair.h"
 
+#include "core/job/fault.h"
 #include "core/plant/hydraulics.h"
 #include "core/plant/panel.h"
 #include "core/plant/valve_board.h"
+#include "core/setup/job_setup.h"
 
 #include <algorithm>
 #include <cmath>
@@ -112,6 +114,36 @@ double Rig::gauge_bar() const { return simulation_->pressure().present() ? bar(s
 double Rig::cold_gauge_bar() const { return simulation_->pressure().present() ? bar(simulation_->pressure().cold_pa()) : nothing; }
 double Rig::vessel_gas_bar() const { return simulation_->pressure().present() ? bar(variant_.loop.vessel.precharge_pa) : nothing; }
 
+double Rig::signal_of_fault(std::size_t probe) const
+{
+    const std::string& key = variant_.probes[probe].key;
+    for (const Fault& f : day_.faults) {
+        if (f.of != key && f.with != key)
+            continue;
+        if (f.kind == FaultKind::probe_open)
+            return std::numeric_limits<double>::infinity();
+        if (f.kind == FaultKind::probe_shorted)
+            return 0;
+        if (f.kind == FaultKind::probes_swapped)
+            for (std::size_t other = 0; other < probes(); ++other)
+                if (other != probe && (variant_.probes[other].key == f.of || variant_.probes[other].key == f.with))
+                    return signal(other);
+    }
+    return signal(probe);
+}
+
+double Rig::sun_w_m2() const { return plane_at(simulation_->day(), simulation_->time_of_day_s()); }
+
+double Rig::clear_sun_w_m2() const
+{
+    Day clear = day_;
+    clear.shades.clear();
+    const Weather w = weather_of(*job_, variant_, clear);
+    return w.days.empty() ? 0 : plane_at(*w.days.front(), simulation_->time_of_day_s());
+}
+
+double Rig::air_c_now() const { return surroundings_at(simulation_->day(), simulation_->time_of_day_s()).air_c; }
+
 double Rig::array_c() const
 {
     const auto at = [&](ProbePlace p) { return simulation_->temperatures()[simulation_->network().node_of(p)]; };
@@ -134,7 +166,10 @@ bool Rig::is_so(Fact f) const
     case Fact::vent_shut: return stands(variant_.loop, HandValve::air_vent, ServiceState::run) == ValveStands::shut;
     case Fact::relief_lets_out: return !on_site_.relief_stuck;
     case Fact::relief_holds: return !on_site_.relief_drips;
-    case Fact::runs_quiet: return simulation_->hydraulics().trouble() == Trouble::none;
+    case Fact::runs_quiet: {
+        const Trouble t = simulation_->hydraulics().trouble();
+        return t == Trouble::none || t == Trouble::dead_head || t == Trouble::no_power;
+    }
     case Fact::shaft_turns: {
         int on = 0;
         for (const Driver d : {Driver::pump, Driver::pump_2, Driver::exchanger_pump})

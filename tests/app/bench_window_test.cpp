@@ -1,6 +1,7 @@
 // The bench: wires sent by hand and by key, a procedure that reads by itself.
 #include "app/bench/at_loop_page.h"
 #include "app/bench/bench_station.h"
+#include "app/bench/drill_page.h"
 #include "app/bench/far_view.h"
 #include "app/bench/rig_view.h"
 #include "app/bench/unit_page.h"
@@ -37,6 +38,7 @@ private slots:
     void a_unit_by_its_sheet();
     void at_the_loop_it_says_what_should_be_and_what_is_wrong();
     void one_huge_number_and_one_key();
+    void a_drill_from_the_call_to_the_debrief();
 
 private:
     BenchStation& station() { return *window->findChild<BenchStation*>(); }
@@ -299,6 +301,38 @@ void BenchWindowTest::one_huge_number_and_one_key()
     QCOMPARE(far->number(), reading_text(model().rig()->variant().probes[0], model().rig()->reading(0).mk / 1000.0, window->session().units()));
     QTest::keyClick(far, Qt::Key_Escape);
     QVERIFY(!far->isVisible());
+}
+
+void BenchWindowTest::a_drill_from_the_call_to_the_debrief()
+{
+    QTest::mouseClick(find<QPushButton>("benchDrills"), Qt::LeftButton);
+    laid_out();
+    auto* page = window->findChild<DrillPage*>();
+    QVERIFY(page->calls() >= 12);
+    QVERIFY(page->add_drill(QStringLiteral("own.md"), "---\nname: own\ntitle: Own\nfault: no_such\n---\nCold.\n"));
+    QVERIFY(!page->add_drill(QStringLiteral("own.md"), "---\nname: own\ntitle: My call\nfault: probe_open\nlooks: 3\n---\nIt is cold.\n\n## Afterwards\nThe lead was cut.\n"));
+    auto* calls = find<QListWidget>("drillCalls");
+    QCOMPARE(calls->item(0)->text(), QStringLiteral("My call"));
+    QTest::mouseClick(find<QPushButton>("beginDrill"), Qt::LeftButton);
+    QVERIFY(page->run());
+    QVERIFY(find<QLabel>("drillStory")->text().contains("It is cold."));
+    QTest::mouseClick(find<QPushButton>("act.display"), Qt::LeftButton);
+    QTest::mouseClick(find<QPushButton>("act.ohms"), Qt::LeftButton);
+    auto* seen = find<QListWidget>("drillSeen");
+    QCOMPARE(seen->count(), 2);
+    QVERIFY(seen->item(1)->text().contains("open"));
+    seen->item(1)->setCheckState(Qt::Checked);
+    QCOMPARE(page->run()->minutes(), 11);
+    QTest::mouseClick(find<QPushButton>("act.switches"), Qt::LeftButton);
+    QVERIFY(!find<QPushButton>("act.roof")->isEnabled());
+    auto* cause = find<QComboBox>("drillCause");
+    cause->setCurrentIndex(cause->findData(QStringLiteral("probe_open")));
+    QTest::mouseClick(find<QPushButton>("sayDiagnosis"), Qt::LeftButton);
+    auto* debrief = find<QLabel>("drillDebrief");
+    QVERIFY(QTest::qWaitFor([&] { return debrief->text().contains("Right."); }, 60000));
+    QVERIFY(debrief->text().contains("do tell"));
+    QVERIFY(debrief->text().contains("The lead was cut."));
+    QVERIFY(debrief->text().contains("shortest way"));
 }
 
 int main(int argc, char** argv) { return run_window_test<BenchWindowTest>(argc, argv); }

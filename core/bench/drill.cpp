@@ -1,0 +1,497 @@
+#include "drill.h"
+
+#include "bench_pair.h"
+#include "core/plant/valve_board.h"
+
+#include <algorithm>
+#include <bit>
+#include <cmath>
+#include <cstdio>
+#include <limits>
+
+namespace vernal {
+namespace {
+
+std::string number(double x, int decimals, const char* unit)
+{
+    char b[48];
+    std::snprintf(b, sizeof b, "%.*f %s", decimals, x, unit);
+    return b;
+}
+
+void add(std::string& to, const std::string& what) { to += (to.empty() ? "" : "; ") + what; }
+
+// Coarsely: how far from what it should be, in steps.
+std::string step_of(double x, double should, double step)
+{
+    if (!std::isfinite(x))
+        return "none";
+    const double off = (x - should) / step;
+    return off > 1 ? "high" : off < -1 ? "low"
+                                       : "fits";
+}
+
+struct Looking {
+    Rig& rig;
+    const Variant& written;
+    Evidence e;
+
+    double real_c(std::size_t p) const { return rig.tip_c(p); }
+
+    void display()
+    {
+        for (std::size_t p = 0; p < rig.probes(); ++p) {
+            if (!reads_temperature(written.probes[p]))
+                continue;
+            const Reading r = rig.reading(p);
+            add(e.text, written.probes[p].key + " " + (r.valid ? number(r.mk / 1000.0, 1, "°C") : "no reading"));
+            e.sign += r.valid ? "r" : "-";
+        }
+        for (std::size_t o = 0; o < rig.outputs(); ++o) {
+            const bool on = rig.decision(o).on;
+            add(e.text, written.unit.outputs[o].key + (on ? " on" : " off"));
+            const auto pair = bench_pair(written);
+            bool wants = on; // by what it shows itself
+            if (pair && o == pair->output && rig.reading(pair->source).valid && rig.reading(pair->store).valid) {
+                const double d = (rig.reading(pair->source).mk - rig.reading(pair->store).mk) / 1000.0;
+                wants = d > pair->on_k ? true : d < pair->off_k ? false
+                                                                : on;
+            }
+            e.sign += on == wants ? "o" : on ? "O"
+                                             : "x";
+        }
+    }
+
+    void switches()
+    {
+        for (std::size_t o = 0; o < rig.outputs(); ++o) {
+            const Mode m = rig.mode(o);
+            add(e.text, written.unit.outputs[o].key + (m == Mode::automatic ? " AUTO" : m == Mode::on ? " ON"
+                                                                                                      : " OFF") +
+                            (rig.bypassed(o) ? ", bypass closed" : ""));
+            e.sign += (m == Mode::automatic ? "a" : m == Mode::on ? "1"
+                                                                  : "0") +
+                      std::string(rig.bypassed(o) ? "b" : "");
+        }
+    }
+
+    void settings()
+    {
+        const auto is = bench_pair(rig.variant()), should = bench_pair(written);
+        const auto show = [&](const char* name, double a, double b, const char* unit) {
+            add(e.text, std::string(name) + " " + number(a, 1, unit) + ", written " + number(b, 1, unit));
+            constexpr double same = 0.05;
+            e.sign += std::fabs(a - b) < same ? "=" : a > b ? ">"
+                                                            : "<";
+        };
+        if (is && should) {
+            show("start", is->on_k, should->on_k, "K");
+            show("stop", is->off_k, should->off_k, "K");
+            if (is->limit_c && should->limit_c)
+                show("limit", *is->limit_c, *should->limit_c, "°C");
+            if (is->cut_out_c && should->cut_out_c)
+                show("cut-out", *is->cut_out_c, *should->cut_out_c, "°C");
+        }
+        if (const auto a = bench_freeze(rig.variant()), b = bench_freeze(written); a && b)
+            show("freeze", a->limit_c, b->limit_c, "°C");
+        if (const auto a = bench_low(rig.variant()), b = bench_low(written); a && b)
+            show("low voltage", a->cut_v, b->cut_v, "V");
+        for (std::size_t p = 0; p < rig.probes(); ++p)
+            if (const double k = rig.variant().probes[p].correction.in_kelvin() - written.probes[p].correction.in_kelvin(); std::fabs(k) > 0.05) {
+                add(e.text, written.probes[p].key + " corrected by " + number(k, 1, "K"));
+                e.sign += "c";
+            }
+        if (e.text.empty())
+            e.text = "nothing to read out";
+    }
+
+    void gauge()
+    {
+        const double cold = rig.cold_gauge_bar(), fill = written.loop.vessel.fill_pa / 1e5;
+        constexpr double fits_bar = 0.15;
+        e.text = number(rig.gauge_bar(), 1, "bar") + ", which is " + number(cold, 1, "bar") + " cold; filled to " + number(fill, 1, "bar");
+        e.sign = cold < fill - fits_bar ? "low" : "fits";
+    }
+
+    // With the pair's output on OFF and on ON, for a minute each; its switch is put back.
+    template <class F>
+    void with_switch(F&& f)
+    {
+        const auto pair = bench_pair(written);
+        const std::size_t o = pair ? pair->output : 0;
+        const Mode was = rig.mode(o);
+        constexpr double minute_s = 60;
+        for (const Mode m : {Mode::off, Mode::on}) {
+            rig.set_mode(o, m);
+            rig.advance(minute_s);
+            add(e.text, written.unit.outputs[o].key + (m == Mode::on ? " on ON " : " on OFF ") + f(o, m == Mode::on));
+        }
+        rig.set_mode(o, was);
+    }
+
+    void listen()
+    {
+        with_switch([&](std::size_t o, bool on) {
+            const bool hums = rig.live(o) && !rig.turns(o), turns = rig.turns(o) && rig.speed(o) > 0, quiet = rig.is_so(Fact::runs_quiet), all = rig.is_so(Fact::shaft_turns);
+            e.sign += hums ? "h" : turns ? (on ? "t" : "T")
+                                         : (on ? "S" : "s");
+            e.sign += turns && !quiet ? "g" : "";
+            e.sign += turns && !all ? "1" : "";
+            return std::string(hums ? "hums and stands" : turns ? (quiet ? "turns" : "turns and gurgles")
+                                                                : "is silent") +
+                   (turns && !all ? ", the other pump stands" : "");
+        });
+    }
+
+    void current()
+    {
+        with_switch([&](std::size_t o, bool on) {
+            const double w = rig.watt(o), rated = rig.rated_w(o);
+            e.sign += w <= 0 ? (on && rated > 0 ? "N" : "n") : on ? step_of(w, rated, 0.25 * std::max(rated, 1.0))
+                                                                  : "W";
+            return "takes " + number(w, 0, "W");
+        });
+    }
+
+    void output_volts()
+    {
+        with_switch([&](std::size_t o, bool on) {
+            const bool live = rig.live(o);
+            e.sign += live == on ? "=" : live ? "L"
+                                              : "D";
+            return std::string(live ? "has voltage" : "has none");
+        });
+        if (rig.simulation().hydraulics().follows_sun()) {
+            add(e.text, "supply " + number(rig.supply_v(), 1, "V"));
+            constexpr double low_v = 11.0; // of a battery of 12 V that is nearly empty
+            e.sign += rig.supply_v() < low_v ? "v" : "";
+        }
+    }
+
+    void vessel()
+    {
+        const double gas = rig.vessel_gas_bar(), should = written.loop.vessel.precharge_pa / 1e5;
+        e.text = "gas " + number(gas, 1, "bar") + ", stated " + number(should, 1, "bar");
+        e.sign = gas < 0.8 * should ? "low" : "fits";
+        if (!rig.is_so(Fact::relief_lets_out))
+            add(e.text, "the relief valve lets nothing out"), e.sign += " stuck";
+        else if (!rig.is_so(Fact::relief_holds))
+            add(e.text, "the relief valve goes on dripping"), e.sign += " drips";
+        else
+            add(e.text, "the relief valve lets out and holds again");
+    }
+
+    void drain()
+    {
+        const auto pair = bench_pair(written);
+        const std::size_t o = pair ? pair->output : 0;
+        const Mode was = rig.mode(o);
+        constexpr double longest_s = 1800, step_s = 10;
+        rig.set_mode(o, Mode::on);
+        for (double t = 0; t < longest_s && !rig.full(); t += step_s)
+            rig.advance(step_s);
+        const bool filled = rig.full();
+        rig.set_mode(o, Mode::off);
+        double took = 0;
+        for (; took < longest_s && !rig.emptied(); took += step_s)
+            rig.advance(step_s);
+        rig.set_mode(o, was);
+        const bool empties = rig.emptied();
+        e.text = std::string(filled ? "it fills" : "it does not fill") + (empties ? ", and is empty after " + number(took, 0, "s") : ", and does not empty") + "; stated " + number(written.loop.drain_back.drain_s, 0, "s");
+        e.sign = std::string(filled ? "fills" : "never") + (!empties ? " stays" : took > 1.5 * written.loop.drain_back.drain_s ? " slow"
+                                                                                                                               : " drains");
+    }
+
+    // What a meter makes of each probe, beside what its curve says at the place's own temperature.
+    void ohms()
+    {
+        for (std::size_t p = 0; p < rig.probes(); ++p) {
+            if (!reads_temperature(written.probes[p]))
+                continue;
+            const double ohm = rig.signal_of_fault(p), c = std::isfinite(ohm) && ohm > 0 ? temperature_beyond(written.probes[p].curve, ohm) : NAN;
+            add(e.text, written.probes[p].key + " " + (std::isinf(ohm) ? std::string("open") : number(ohm, 0, signal_unit(written.probes[p].curve))) + (std::isfinite(c) ? ", by its curve " + number(c, 0, "°C") : ""));
+            constexpr double fits_k = 4;
+            e.sign += std::isinf(ohm) ? "o" : step_of(c, real_c(p), fits_k).substr(0, 1);
+        }
+    }
+
+    void thermometer()
+    {
+        for (std::size_t p = 0; p < rig.probes(); ++p) {
+            if (!reads_temperature(written.probes[p]))
+                continue;
+            const Reading r = rig.reading(p);
+            add(e.text, written.probes[p].key + "'s place has " + number(real_c(p), 0, "°C") + ", the unit says " + (r.valid ? number(r.mk / 1000.0, 0, "°C") : std::string("nothing")));
+            constexpr double fits_k = 4;
+            e.sign += r.valid ? step_of(r.mk / 1000.0, real_c(p), fits_k).substr(0, 1) : "-";
+        }
+    }
+
+    void bucket()
+    {
+        const auto pair = bench_pair(written);
+        const std::size_t o = pair ? pair->output : 0;
+        const Mode was = rig.mode(o);
+        rig.set_mode(o, Mode::on);
+        rig.advance(300);
+        const double is = rig.flow_l_min(), should = rig.should_flow_l_min();
+        rig.set_mode(o, was);
+        e.text = "with the switch on ON " + number(is, 1, "L/min") + ", stated " + number(should, 1, "L/min");
+        e.sign = is <= 0 ? "none" : is < 0.75 * should ? "little"
+                                                       : "fits";
+    }
+
+    void refractometer()
+    {
+        const double is = glycol_share(rig.variant().loop), should = glycol_share(written.loop);
+        e.text = number(100 * is, 0, "% glycol") + ", stated " + number(100 * should, 0, "%");
+        e.sign = is < should - 0.05 ? "thin" : "fits";
+    }
+
+    void vent()
+    {
+        const bool air = rig.simulation().hydraulics().trouble() == Trouble::air_lock, open = arrangement_of(written.loop).has(Part::vessel) && !rig.is_so(Fact::vent_shut);
+        e.text = open ? "it stands open already" : air ? "air comes, for a long time"
+                                                       : "fluid comes at once";
+        e.sign = open ? "open" : air ? "air"
+                                     : "fluid";
+    }
+
+    void roof()
+    {
+        const double sun = rig.sun_w_m2(), clear = rig.clear_sun_w_m2();
+        constexpr double shadow_below = 0.6;
+        const bool shadow = clear > 200 && sun < shadow_below * clear;
+        e.text = "on the array " + number(sun, 0, "W/m²") + (shadow ? ", in the shade of something; beside it the sun shines" : "");
+        e.sign = shadow ? "shade" : "";
+        for (std::size_t p = 0; p < rig.probes(); ++p)
+            if (rig.variant().probes[p].condition.kind == ConditionKind::in_sun) {
+                add(e.text, written.probes[p].key + " lies bare in the sun");
+                e.sign += "bare";
+            }
+        if (arrangement_of(written.loop).drains && rig.pitch() < least_pitch) {
+            add(e.text, "the pipe does not fall");
+            e.sign += "flat";
+        }
+        const double array = rig.array_c();
+        add(e.text, "the array is at " + number(array, 0, "°C"));
+    }
+
+    void night()
+    {
+        const double now = std::fmod(rig.simulation().time_of_day_s(), 86400.0), until = 26 * 3600.0 - now;
+        rig.advance(until > 0 ? until : until + 86400);
+        const double warmer = rig.array_c() - rig.air_c_now();
+        bool any = false;
+        for (std::size_t o = 0; o < rig.outputs(); ++o)
+            any = any || rig.turns(o);
+        e.text = std::string(any ? "a pump runs at two in the morning" : "all rests at two in the morning") + ", the array is " + number(std::fabs(warmer), 0, "K") + (warmer >= 0 ? " warmer" : " colder") + " than the air";
+        constexpr double warm_k = 4;
+        e.sign = std::string(any ? "runs" : "rests") + (warmer > warm_k ? " warm" : "");
+    }
+
+    void taps()
+    {
+        const double c = rig.tap_c(), set = rig.tap_set_c();
+        e.text = "hottest tap " + number(c, 0, "°C") + ", the valve is set to " + number(set, 0, "°C");
+        e.sign = c > set + 3 ? "hot" : "fits";
+    }
+};
+
+Evidence look_with(Rig& rig, const Variant& written, DrillAct act)
+{
+    rig.advance(60.0 * std::min(5, drill_act_text(act).minutes)); // what else it takes is on the way
+    Looking l{rig, written, {act, {}, {}}};
+    switch (act) {
+    case DrillAct::display: l.display(); break;
+    case DrillAct::switches: l.switches(); break;
+    case DrillAct::settings: l.settings(); break;
+    case DrillAct::gauge: l.gauge(); break;
+    case DrillAct::listen: l.listen(); break;
+    case DrillAct::current: l.current(); break;
+    case DrillAct::output_volts: l.output_volts(); break;
+    case DrillAct::ohms: l.ohms(); break;
+    case DrillAct::thermometer: l.thermometer(); break;
+    case DrillAct::bucket: l.bucket(); break;
+    case DrillAct::refractometer: l.refractometer(); break;
+    case DrillAct::vent: l.vent(); break;
+    case DrillAct::roof: l.roof(); break;
+    case DrillAct::night: l.night(); break;
+    case DrillAct::taps: l.taps(); break;
+    case DrillAct::vessel: l.vessel(); break;
+    case DrillAct::drain: l.drain(); break;
+    }
+    return l.e;
+}
+
+bool has_act(const Variant& v, DrillAct act)
+{
+    const Arrangement& a = arrangement_of(v.loop);
+    const bool fluid = a.pumped() && a.carrier != Carrier::air;
+    switch (act) {
+    case DrillAct::gauge:
+    case DrillAct::vessel: return a.has(Part::vessel);
+    case DrillAct::drain: return fluid && a.drains;
+    case DrillAct::bucket: return fluid;
+    case DrillAct::refractometer: return a.carrier == Carrier::glycol;
+    case DrillAct::vent: {
+        const auto valves = valves_of(v.loop);
+        return fluid && std::find(valves.begin(), valves.end(), HandValve::air_vent) != valves.end();
+    }
+    case DrillAct::taps: return a.has(Part::tank);
+    default: return true;
+    }
+}
+
+Result<Rig> rig_with(const Job& job, const Variant& written, const BenchFault* fault, double hour)
+{
+    Variant real = written;
+    Day day = job.days.front();
+    day.faults.clear();
+    OnSite on_site;
+    if (fault)
+        fault->put(real, day, on_site);
+    return Rig::make(job, real, day, hour, on_site);
+}
+
+} // namespace
+
+const DrillActText& drill_act_text(DrillAct act)
+{
+    static constexpr const char* mains = "Isolate and prove dead before a cover comes off; mains is a licensed person's work.";
+    static constexpr const char* roof = "Tied on, with someone below; not on wet or icy tiles. Parts at the array burn.";
+    static constexpr std::array<DrillActText, drill_acts> all{{{"display", "Read its display", "", 1},
+        {"switches", "Look at switches and bypasses", "", 1},
+        {"settings", "Read its settings out", "", 4},
+        {"gauge", "Look at the gauge", "", 1},
+        {"listen", "Listen at the pumps", "", 2},
+        {"current", "Clamp the pumps' current", mains, 5},
+        {"output-volts", "Volts at the outputs", mains, 6},
+        {"ohms", "Unplug and measure the probes", "Probes only; isolate where they lie beside mains.", 10},
+        {"thermometer", "A second thermometer at each probe", roof, 25},
+        {"bucket", "Flow by bucket", "Only with the loop cool enough to touch.", 20},
+        {"refractometer", "A drop on the refractometer", "The loop is cold; goggles.", 8},
+        {"vent", "Open the vent a little", "Only cold: from a hot loop steam comes. Shut it again.", 12},
+        {"roof", "Climb up and look", roof, 25},
+        {"night", "Come back at night", "", 90},
+        {"taps", "Warmth at the taps", "Scald: try it with a thermometer, not with the hand.", 5},
+        {"vessel", "The vessel's gas, the relief valve lifted", "Only cold. Never cap or shut off a relief valve; what comes out may be hot.", 40},
+        {"drain", "Switch off, listen until it is empty", "", 12}}};
+    return all[static_cast<std::size_t>(act)];
+}
+
+Result<DrillRun> DrillRun::make(const Job& job, std::size_t variant, const Drill& drill)
+{
+    const Variant& written = job.variants[variant];
+    const auto faults = bench_faults(written);
+    const auto it = std::find_if(faults.begin(), faults.end(), [&](const BenchFault& f) { return f.key == drill.fault; });
+    if (it == faults.end())
+        return Error{"this unit can have no fault “" + drill.fault + "”", drill.name, "Another drill, or a job on another loop"};
+    auto rig = rig_with(job, written, &*it, drill.hour);
+    if (!rig)
+        return rig.error();
+    return DrillRun(job, variant, drill, std::move(*rig));
+}
+
+DrillRun::DrillRun(const Job& job, std::size_t variant, Drill drill, Rig rig)
+    : job_(std::make_shared<const Job>(job)), variant_(variant), drill_(std::move(drill)), rig_(std::move(rig)) {}
+
+bool DrillRun::can(DrillAct act) const { return has_act(job_->variants[variant_], act); }
+
+const Evidence& DrillRun::look(DrillAct act)
+{
+    if (looks_left() > 0 || seen_.empty()) {
+        minutes_ += drill_act_text(act).minutes;
+        seen_.push_back(look_with(rig_, job_->variants[variant_], act));
+    }
+    return seen_.back();
+}
+
+DrillTable drill_table(const Job& job, std::size_t variant, double hour, std::stop_token stop)
+{
+    const Variant& written = job.variants[variant];
+    DrillTable out;
+    for (std::size_t a = 0; a < drill_acts; ++a)
+        if (has_act(written, static_cast<DrillAct>(a)) && static_cast<DrillAct>(a) != DrillAct::night)
+            out.acts.push_back(static_cast<DrillAct>(a));
+    out.acts.push_back(DrillAct::night); // last: it takes a day
+    const auto all_of = [&](const BenchFault* f) {
+        std::vector<Evidence> e;
+        if (auto rig = rig_with(job, written, f, hour))
+            for (const DrillAct a : out.acts)
+                e.push_back(look_with(*rig, written, a));
+        return e;
+    };
+    out.sound = all_of(nullptr);
+    for (const BenchFault& f : bench_faults(written)) {
+        if (stop.stop_requested())
+            return {};
+        auto e = all_of(&f);
+        if (e.size() != out.acts.size())
+            continue; // with it the loop cannot be run
+        out.keys.push_back(f.key);
+        out.names.push_back(f.name);
+        out.of.push_back(std::move(e));
+    }
+    return out;
+}
+
+Debrief debrief_of(const DrillTable& t, const std::string& fault)
+{
+    Debrief out;
+    const auto at = static_cast<std::size_t>(std::find(t.keys.begin(), t.keys.end(), fault) - t.keys.begin());
+    if (at >= t.keys.size() || t.sound.size() != t.acts.size())
+        return out;
+    out.was = t.names[at];
+    const auto& mine = t.of[at];
+    const std::size_t n = t.acts.size();
+    const auto differs = [&](const std::vector<Evidence>& other) { // a bit per act
+        std::uint32_t bits = 0;
+        for (std::size_t a = 0; a < n; ++a)
+            bits |= mine[a].sign != other[a].sign ? 1U << a : 0U;
+        return bits;
+    };
+    std::vector<std::uint32_t> apart{differs(t.sound)};
+    for (std::size_t a = 0; a < n; ++a)
+        if ((apart.front() >> a & 1U) != 0)
+            out.told.push_back(mine[a]);
+    for (std::size_t f = 0; f < t.keys.size(); ++f) {
+        if (f == at)
+            continue;
+        if (const std::uint32_t bits = differs(t.of[f]))
+            apart.push_back(bits);
+        else
+            out.like_it.push_back(t.names[f]);
+    }
+    if (apart.front() == 0)
+        return out;
+    constexpr int most_acts = 4;
+    int least = std::numeric_limits<int>::max();
+    for (std::uint32_t set = 1; set < (1U << n); ++set) {
+        if (std::popcount(set) > most_acts || !std::all_of(apart.begin(), apart.end(), [set](std::uint32_t bits) { return (bits & set) != 0; }))
+            continue;
+        int cost = 0;
+        for (std::size_t a = 0; a < n; ++a)
+            cost += (set >> a & 1U) != 0 ? drill_act_text(t.acts[a]).minutes : 0;
+        if (cost >= least)
+            continue;
+        least = out.shortest_minutes = cost;
+        out.shortest.clear();
+        for (std::size_t a = 0; a < n; ++a)
+            if ((set >> a & 1U) != 0)
+                out.shortest.push_back(t.acts[a]);
+    }
+    return out;
+}
+
+Debrief DrillRun::diagnose(const std::string& fault) const { return diagnose(fault, drill_table(*job_, variant_, drill_.hour)); }
+
+Debrief DrillRun::diagnose(const std::string& fault, const DrillTable& table) const
+{
+    Debrief out = debrief_of(table, drill_.fault);
+    out.right = fault == drill_.fault;
+    out.minutes = minutes_;
+    return out;
+}
+
+} // namespace vernal
