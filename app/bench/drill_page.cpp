@@ -13,6 +13,7 @@
 #include <QLabel>
 #include <QListWidget>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
@@ -60,6 +61,7 @@ QWidget* DrillPage::make_calls()
     auto* c = card();
     auto* in = new QVBoxLayout(c);
     in->setContentsMargins(12, 8, 8, 10);
+    c->setMaximumWidth(220);
     calls_ = new QListWidget;
     calls_->setObjectName(QStringLiteral("drillCalls"));
     calls_->setAccessibleName(tr("Calls"));
@@ -107,7 +109,7 @@ QWidget* DrillPage::make_acts()
         auto* b = acts_[a] = new QPushButton(tr("%1, %2 min").arg(tr(t.title)).arg(t.minutes));
         b->setObjectName(QStringLiteral("act.%1").arg(QLatin1String(t.key)));
         b->setToolTip(*t.caution ? tr(t.caution) : tr("Costs %1 minutes").arg(t.minutes));
-        b->setStyleSheet(QStringLiteral("text-align: left"));
+        b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
         grid->addWidget(b, static_cast<int>(a) / 2, static_cast<int>(a) % 2);
         connect(b, &QPushButton::clicked, this, [this, a] { look(static_cast<DrillAct>(a)); });
     }
@@ -143,7 +145,14 @@ QWidget* DrillPage::make_diagnosis()
     in->addWidget(remark(tr("Choose the cause, tick at the left what speaks for it.")));
     in->addWidget(cause_);
     in->addWidget(say_);
-    in->addWidget(debrief_, 1);
+    auto* scroll = new QScrollArea;
+    scroll->setWidget(debrief_);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->viewport()->setAutoFillBackground(false);
+    in->addWidget(scroll, 1);
+    c->setMinimumWidth(210);
     connect(say_, &QPushButton::clicked, this, &DrillPage::diagnose);
     return c;
 }
@@ -213,7 +222,7 @@ void DrillPage::look(DrillAct act)
 {
     if (!run_ || run_->looks_left() <= 0)
         return;
-    const Evidence& e = run_->look(act);
+    const Evidence& e = run_->look(act, session_.units());
     auto* item = new QListWidgetItem(tr("%1: %2").arg(tr(drill_act_text(act).title), qs(e.text)));
     item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsUserCheckable | Qt::ItemIsSelectable);
     item->setCheckState(Qt::Unchecked);
@@ -245,7 +254,7 @@ void DrillPage::diagnose()
         return;
     debrief_->setText(tr("What every act would have shown is being run …"));
     say_->setEnabled(false);
-    worker_.run([job = session_.document().job(), at = session_.document().variant_index(), hour = run_->hour()](const std::stop_token& stop) { return drill_table(job, at, hour, stop); },
+    worker_.run([job = session_.document().job(), at = session_.document().variant_index(), hour = run_->hour(), units = session_.units()](const std::stop_token& stop) { return drill_table(job, at, hour, stop, units); },
         [this, said = cause_->currentData().toString().toStdString()](const DrillTable& table) {
             if (run_)
                 tell(run_->diagnose(said, table));

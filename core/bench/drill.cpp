@@ -34,7 +34,13 @@ std::string step_of(double x, double should, double step)
 struct Looking {
     Rig& rig;
     const Variant& written;
+    Units units;
     Evidence e;
+
+    std::string temp(double c) const { return to_text(c, Quantity::temperature, units); }
+    std::string difference(double k) const { return to_text(k, Quantity::difference, units); }
+    std::string flow(double l_min) const { return to_text(l_min / 60000, Quantity::flow, units); }
+    std::string pressure(double bar) const { return to_text(bar * 1e5, Quantity::pressure, units); }
 
     double real_c(std::size_t p) const { return rig.tip_c(p); }
 
@@ -44,7 +50,7 @@ struct Looking {
             if (!reads_temperature(written.probes[p]))
                 continue;
             const Reading r = rig.reading(p);
-            add(e.text, written.probes[p].key + " " + (r.valid ? number(r.mk / 1000.0, 1, "°C") : "no reading"));
+            add(e.text, written.probes[p].key + " " + (r.valid ? temp(r.mk / 1000.0) : "no reading"));
             e.sign += r.valid ? "r" : "-";
         }
         for (std::size_t o = 0; o < rig.outputs(); ++o) {
@@ -79,7 +85,9 @@ struct Looking {
     {
         const auto is = bench_pair(rig.variant()), should = bench_pair(written);
         const auto show = [&](const char* name, double a, double b, const char* unit) {
-            add(e.text, std::string(name) + " " + number(a, 1, unit) + ", written " + number(b, 1, unit));
+            const auto words = [&](double x) { return unit == std::string("K") ? difference(x) : unit == std::string("V") ? number(x, 1, "V")
+                                                                                                                          : temp(x); };
+            add(e.text, std::string(name) + " " + words(a) + ", written " + words(b));
             constexpr double same = 0.05;
             e.sign += std::fabs(a - b) < same ? "=" : a > b ? ">"
                                                             : "<";
@@ -98,7 +106,7 @@ struct Looking {
             show("low voltage", a->cut_v, b->cut_v, "V");
         for (std::size_t p = 0; p < rig.probes(); ++p)
             if (const double k = rig.variant().probes[p].correction.in_kelvin() - written.probes[p].correction.in_kelvin(); std::fabs(k) > 0.05) {
-                add(e.text, written.probes[p].key + " corrected by " + number(k, 1, "K"));
+                add(e.text, written.probes[p].key + " corrected by " + difference(k));
                 e.sign += "c";
             }
         if (e.text.empty())
@@ -109,7 +117,7 @@ struct Looking {
     {
         const double cold = rig.cold_gauge_bar(), fill = written.loop.vessel.fill_pa / 1e5;
         constexpr double fits_bar = 0.15;
-        e.text = number(rig.gauge_bar(), 1, "bar") + ", which is " + number(cold, 1, "bar") + " cold; filled to " + number(fill, 1, "bar");
+        e.text = pressure(rig.gauge_bar()) + ", which is " + pressure(cold) + " cold; filled to " + pressure(fill);
         e.sign = cold < fill - fits_bar ? "low" : "fits";
     }
 
@@ -171,7 +179,7 @@ struct Looking {
     void vessel()
     {
         const double gas = rig.vessel_gas_bar(), should = written.loop.vessel.precharge_pa / 1e5;
-        e.text = "gas " + number(gas, 1, "bar") + ", stated " + number(should, 1, "bar");
+        e.text = "gas " + pressure(gas) + ", stated " + pressure(should);
         e.sign = gas < 0.8 * should ? "low" : "fits";
         if (!rig.is_so(Fact::relief_lets_out))
             add(e.text, "the relief valve lets nothing out"), e.sign += " stuck";
@@ -209,7 +217,7 @@ struct Looking {
             if (!reads_temperature(written.probes[p]))
                 continue;
             const double ohm = rig.signal_of_fault(p), c = std::isfinite(ohm) && ohm > 0 ? temperature_beyond(written.probes[p].curve, ohm) : NAN;
-            add(e.text, written.probes[p].key + " " + (std::isinf(ohm) ? std::string("open") : number(ohm, 0, signal_unit(written.probes[p].curve))) + (std::isfinite(c) ? ", by its curve " + number(c, 0, "°C") : ""));
+            add(e.text, written.probes[p].key + " " + (std::isinf(ohm) ? std::string("open") : number(ohm, 0, signal_unit(written.probes[p].curve))) + (std::isfinite(c) ? ", by its curve " + temp(c) : ""));
             constexpr double fits_k = 4;
             e.sign += std::isinf(ohm) ? "o" : step_of(c, real_c(p), fits_k).substr(0, 1);
         }
@@ -221,7 +229,7 @@ struct Looking {
             if (!reads_temperature(written.probes[p]))
                 continue;
             const Reading r = rig.reading(p);
-            add(e.text, written.probes[p].key + "'s place has " + number(real_c(p), 0, "°C") + ", the unit says " + (r.valid ? number(r.mk / 1000.0, 0, "°C") : std::string("nothing")));
+            add(e.text, written.probes[p].key + "'s place has " + temp(real_c(p)) + ", the unit says " + (r.valid ? temp(r.mk / 1000.0) : std::string("nothing")));
             constexpr double fits_k = 4;
             e.sign += r.valid ? step_of(r.mk / 1000.0, real_c(p), fits_k).substr(0, 1) : "-";
         }
@@ -236,7 +244,7 @@ struct Looking {
         rig.advance(300);
         const double is = rig.flow_l_min(), should = rig.should_flow_l_min();
         rig.set_mode(o, was);
-        e.text = "with the switch on ON " + number(is, 1, "L/min") + ", stated " + number(should, 1, "L/min");
+        e.text = "with the switch on ON " + flow(is) + ", stated " + flow(should);
         e.sign = is <= 0 ? "none" : is < 0.75 * should ? "little"
                                                        : "fits";
     }
@@ -262,7 +270,7 @@ struct Looking {
         const double sun = rig.sun_w_m2(), clear = rig.clear_sun_w_m2();
         constexpr double shadow_below = 0.6;
         const bool shadow = clear > 200 && sun < shadow_below * clear;
-        e.text = "on the array " + number(sun, 0, "W/m²") + (shadow ? ", in the shade of something; beside it the sun shines" : "");
+        e.text = "on the array " + to_text(sun, Quantity::irradiance, units) + (shadow ? ", in the shade of something; beside it the sun shines" : "");
         e.sign = shadow ? "shade" : "";
         for (std::size_t p = 0; p < rig.probes(); ++p)
             if (rig.variant().probes[p].condition.kind == ConditionKind::in_sun) {
@@ -274,7 +282,7 @@ struct Looking {
             e.sign += "flat";
         }
         const double array = rig.array_c();
-        add(e.text, "the array is at " + number(array, 0, "°C"));
+        add(e.text, "the array is at " + temp(array));
     }
 
     void night()
@@ -285,7 +293,7 @@ struct Looking {
         bool any = false;
         for (std::size_t o = 0; o < rig.outputs(); ++o)
             any = any || rig.turns(o);
-        e.text = std::string(any ? "a pump runs at two in the morning" : "all rests at two in the morning") + ", the array is " + number(std::fabs(warmer), 0, "K") + (warmer >= 0 ? " warmer" : " colder") + " than the air";
+        e.text = std::string(any ? "a pump runs at two in the morning" : "all rests at two in the morning") + ", the array is " + difference(std::fabs(warmer)) + (warmer >= 0 ? " warmer" : " colder") + " than the air";
         constexpr double warm_k = 4;
         e.sign = std::string(any ? "runs" : "rests") + (warmer > warm_k ? " warm" : "");
     }
@@ -293,15 +301,15 @@ struct Looking {
     void taps()
     {
         const double c = rig.tap_c(), set = rig.tap_set_c();
-        e.text = "hottest tap " + number(c, 0, "°C") + ", the valve is set to " + number(set, 0, "°C");
+        e.text = "hottest tap " + temp(c) + ", the valve is set to " + temp(set);
         e.sign = c > set + 3 ? "hot" : "fits";
     }
 };
 
-Evidence look_with(Rig& rig, const Variant& written, DrillAct act)
+Evidence look_with(Rig& rig, const Variant& written, DrillAct act, const Units& units = {})
 {
     rig.advance(60.0 * std::min(5, drill_act_text(act).minutes)); // what else it takes is on the way
-    Looking l{rig, written, {act, {}, {}}};
+    Looking l{rig, written, units, {act, {}, {}}};
     switch (act) {
     case DrillAct::display: l.display(); break;
     case DrillAct::switches: l.switches(); break;
@@ -368,15 +376,15 @@ const DrillActText& drill_act_text(DrillAct act)
         {"current", "Clamp the pumps' current", mains, 5},
         {"output-volts", "Volts at the outputs", mains, 6},
         {"ohms", "Unplug and measure the probes", "Probes only; isolate where they lie beside mains.", 10},
-        {"thermometer", "A second thermometer at each probe", roof, 25},
+        {"thermometer", "Second thermometer at each probe", roof, 25},
         {"bucket", "Flow by bucket", "Only with the loop cool enough to touch.", 20},
         {"refractometer", "A drop on the refractometer", "The loop is cold; goggles.", 8},
         {"vent", "Open the vent a little", "Only cold: from a hot loop steam comes. Shut it again.", 12},
         {"roof", "Climb up and look", roof, 25},
         {"night", "Come back at night", "", 90},
         {"taps", "Warmth at the taps", "Scald: try it with a thermometer, not with the hand.", 5},
-        {"vessel", "The vessel's gas, the relief valve lifted", "Only cold. Never cap or shut off a relief valve; what comes out may be hot.", 40},
-        {"drain", "Switch off, listen until it is empty", "", 12}}};
+        {"vessel", "Vessel's gas, relief lifted", "Only cold. Never cap or shut off a relief valve; what comes out may be hot.", 40},
+        {"drain", "Fill it, switch off, listen", "", 12}}};
     return all[static_cast<std::size_t>(act)];
 }
 
@@ -398,16 +406,16 @@ DrillRun::DrillRun(const Job& job, std::size_t variant, Drill drill, Rig rig)
 
 bool DrillRun::can(DrillAct act) const { return has_act(job_->variants[variant_], act); }
 
-const Evidence& DrillRun::look(DrillAct act)
+const Evidence& DrillRun::look(DrillAct act, const Units& units)
 {
     if (looks_left() > 0 || seen_.empty()) {
         minutes_ += drill_act_text(act).minutes;
-        seen_.push_back(look_with(rig_, job_->variants[variant_], act));
+        seen_.push_back(look_with(rig_, job_->variants[variant_], act, units));
     }
     return seen_.back();
 }
 
-DrillTable drill_table(const Job& job, std::size_t variant, double hour, std::stop_token stop)
+DrillTable drill_table(const Job& job, std::size_t variant, double hour, std::stop_token stop, const Units& units)
 {
     const Variant& written = job.variants[variant];
     DrillTable out;
@@ -419,7 +427,7 @@ DrillTable drill_table(const Job& job, std::size_t variant, double hour, std::st
         std::vector<Evidence> e;
         if (auto rig = rig_with(job, written, f, hour))
             for (const DrillAct a : out.acts)
-                e.push_back(look_with(*rig, written, a));
+                e.push_back(look_with(*rig, written, a, units));
         return e;
     };
     out.sound = all_of(nullptr);

@@ -76,7 +76,7 @@ struct DrillTable {
     std::vector<std::vector<Evidence>> of; // by fault and act
 };
 // Takes seconds; stopped it has no sound unit.
-DrillTable drill_table(const Job& job, std::size_t variant, double hour, std::stop_token stop = {});
+DrillTable drill_table(const Job& job, std::size_t variant, double hour, std::stop_token stop = {}, const Units& units = {});
 // right and minutes are left open.
 Debrief debrief_of(const DrillTable& table, const std::string& fault);
 
@@ -84,8 +84,8 @@ class DrillRun {
 public:
     // Error: the variant cannot have this fault, or cannot be run.
     static Result<DrillRun> make(const Job& job, std::size_t variant, const Drill& drill);
-    bool can(DrillAct act) const;       // this loop has it
-    const Evidence& look(DrillAct act); // time passes; none is left: the last one again
+    bool can(DrillAct act) const;                                // this loop has it
+    const Evidence& look(DrillAct act, const Units& units = {}); // time passes; none is left: the last one again
     int looks_left() const { return drill_.looks - static_cast<int>(seen_.size()); }
     int minutes() const { return minutes_; }
     const std::vector<Evidence>& seen() const { return seen_; }
