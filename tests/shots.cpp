@@ -72,23 +72,8 @@ void stations(MainWindow& w, const QString& to)
         shot(w, to + names[i] + ".png");
     }
     w.show_station(1);
-    w.session().document().edit_variant(QString(), [](Variant& v) { // invented: a thermistor found in the store room, one point read wrong
-        v.probes[0].points = {{3.5, 11880}, {19, 6020}, {33.5, 3350}, {47, 1820}, {62, 1195}};
-    });
-    const std::pair<int, const char*> pages[] = {{1, "probes-points"}, {4, "probes-health"}, {5, "probes-budget"}};
-    for (const auto& [page, name] : pages) {
-        w.station<ProbesStation>().show_page(page);
-        shot(w, to + name + ".png");
-    }
-    // A meter on the wrong probe, to see the table answer.
-    w.session().document().undo_stack().undo();
-    w.station<ProbesStation>().show_page(4);
-    for (const auto& [name, typed] : {std::pair{"meterSignal", "1185"}, {"meterBeside", "21"}}) {
-        auto* edit = w.findChild<QLineEdit*>(QLatin1String(name));
-        edit->setText(QLatin1String(typed));
-        emit edit->textEdited(edit->text());
-    }
-    shot(w, to + "probes-health.png");
+    w.station<ProbesStation>().show_page(5);
+    shot(w, to + "probes-budget.png");
     w.station<ProbesStation>().show_page(0);
 }
 
@@ -125,12 +110,46 @@ bool findings_and_rules(MainWindow& w, const QString& to)
     w.show_station(2);
     if (!settled(w))
         return false;
-    for (const auto& [page, name] : {std::pair(1, "rules-choose"), std::pair(2, "rules-card")}) {
-        w.station<RulesStation>().show_page(page);
-        shot(w, to + name + ".png");
-    }
+    w.station<RulesStation>().show_page(1);
+    shot(w, to + "rules-choose.png");
     w.station<RulesStation>().show_page(0);
     return true;
+}
+
+// The unit's keys; what was read beside what should be; a call half looked into.
+bool bench_sheets(MainWindow& w, const QString& to)
+{
+    auto* station = w.findChild<BenchStation*>();
+    station->show_page(BenchStation::Page::unit);
+    w.findChild<QTabBar*>(QStringLiteral("unitPages"))->setCurrentIndex(1);
+    shot(w, to + "bench-unit.png");
+    station->show_page(BenchStation::Page::loop);
+    const auto type = [&](const char* name, const char* text) {
+        auto* edit = w.findChild<QLineEdit*>(QLatin1String(name));
+        edit->setFocus();
+        edit->selectAll();
+        QTest::keyClicks(edit, QLatin1String(text));
+        QTest::keyClick(edit, Qt::Key_Return);
+    };
+    for (const auto& [name, text] : {std::pair("now.hour", "12:20"), std::pair("now.store", "31"), std::pair("now.litres", "10"), std::pair("now.seconds", "52"), std::pair("now.supply", "33"), std::pair("now.return", "61")})
+        type(name, text);
+    for (const auto& [name, answer] : {std::pair("pump.hum", 2), std::pair("pump.shaft", 2)}) {
+        auto* box = w.findChild<QComboBox*>(QLatin1String(name));
+        box->setCurrentIndex(answer);
+        emit box->activated(answer);
+    }
+    shot(w, to + "bench-loop.png");
+    station->show_page(BenchStation::Page::drills);
+    w.findChild<QListWidget*>(QStringLiteral("drillCalls"))->setCurrentRow(4);
+    for (const char* name : {"beginDrill", "act.display", "act.listen", "act.ohms"})
+        w.findChild<QPushButton*>(QLatin1String(name))->click();
+    w.findChild<QListWidget*>(QStringLiteral("drillSeen"))->item(1)->setCheckState(Qt::Checked);
+    w.findChild<QPushButton*>(QStringLiteral("sayDiagnosis"))->click();
+    const auto* debrief = w.findChild<QLabel*>(QStringLiteral("drillDebrief"));
+    const bool told = QTest::qWaitFor([&] { return debrief->text().contains(QStringLiteral("It was")); }, 60000);
+    shot(w, to + "bench-drills.png");
+    station->show_page(BenchStation::Page::rig);
+    return told;
 }
 
 // A start looked for by warming, the wires where the procedure put them.
@@ -141,11 +160,8 @@ bool bench_page(MainWindow& w, const QString& to)
     BenchModel& bench = w.findChild<BenchStation*>()->model();
     if (!settled(w) || !QTest::qWaitFor([&] { return bench.rig() != nullptr; }, 10000))
         return false;
-    auto* which = w.findChild<QComboBox*>(QStringLiteral("procedure"));
-    which->setCurrentIndex(which->findText(QStringLiteral("Start, by warming slowly")));
-    emit which->activated(which->currentIndex());
-    bench.set_speed(60);
-    bench.begin(*bench.procedures()[static_cast<std::size_t>(which->currentIndex())]);
+    const auto& all = bench.procedures();
+    bench.begin(**std::find_if(all.begin(), all.end(), [](const Procedure* p) { return p->name == "start-by-warming"; }));
     const auto in_the_second_pass = [&] { return bench.run()->step() == 1 && !bench.run()->result().steps[1].captured.empty() && bench.run()->waits_for().find("runs") != std::string::npos; };
     bench.set_speed(600);
     (void)QTest::qWaitFor(in_the_second_pass, 30000);
@@ -154,7 +170,7 @@ bool bench_page(MainWindow& w, const QString& to)
     bench.set_speed(0);
     shot(w, to + "bench.png");
     bench.leave();
-    return true;
+    return bench_sheets(w, to);
 }
 
 // A log of another make, as it would be read.

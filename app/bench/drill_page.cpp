@@ -151,6 +151,7 @@ QWidget* DrillPage::make_diagnosis()
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     scroll->viewport()->setAutoFillBackground(false);
+    debrief_->setAutoFillBackground(false); // setWidget() has turned it on
     in->addWidget(scroll, 1);
     c->setMinimumWidth(210);
     connect(say_, &QPushButton::clicked, this, &DrillPage::diagnose);

@@ -185,6 +185,7 @@ QWidget* UnitPage::make_presets()
     scroll->setWidgetResizable(true);
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->viewport()->setAutoFillBackground(false);
+    presets_->setAutoFillBackground(false); // setWidget() has turned it on
     return page_of({remark(tr("What the unit leaves the factory with, put into this job: what would then be found that is not found now.")), scroll}, 1);
 }
 

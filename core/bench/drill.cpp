@@ -368,23 +368,23 @@ const DrillActText& drill_act_text(DrillAct act)
 {
     static constexpr const char* mains = "Isolate and prove dead before a cover comes off; mains is a licensed person's work.";
     static constexpr const char* roof = "Tied on, with someone below; not on wet or icy tiles. Parts at the array burn.";
-    static constexpr std::array<DrillActText, drill_acts> all{{{"display", "Read its display", "", 1},
-        {"switches", "Look at switches and bypasses", "", 1},
-        {"settings", "Read its settings out", "", 4},
-        {"gauge", "Look at the gauge", "", 1},
-        {"listen", "Listen at the pumps", "", 2},
-        {"current", "Clamp the pumps' current", mains, 5},
-        {"output-volts", "Volts at the outputs", mains, 6},
-        {"ohms", "Unplug and measure the probes", "Probes only; isolate where they lie beside mains.", 10},
-        {"thermometer", "Second thermometer at each probe", roof, 25},
+    static constexpr std::array<DrillActText, drill_acts> all{{{"display", "Its display", "", 1},
+        {"switches", "Switches, bypasses", "", 1},
+        {"settings", "Its settings", "", 4},
+        {"gauge", "The gauge", "", 1},
+        {"listen", "Listen at pumps", "", 2},
+        {"current", "Pumps' current", mains, 5},
+        {"output-volts", "Outputs' volts", mains, 6},
+        {"ohms", "Probes' ohms", "Probes only; isolate where they lie beside mains.", 10},
+        {"thermometer", "2nd thermometer", roof, 25},
         {"bucket", "Flow by bucket", "Only with the loop cool enough to touch.", 20},
-        {"refractometer", "A drop on the refractometer", "The loop is cold; goggles.", 8},
-        {"vent", "Open the vent a little", "Only cold: from a hot loop steam comes. Shut it again.", 12},
-        {"roof", "Climb up and look", roof, 25},
-        {"night", "Come back at night", "", 90},
-        {"taps", "Warmth at the taps", "Scald: try it with a thermometer, not with the hand.", 5},
-        {"vessel", "Vessel's gas, relief lifted", "Only cold. Never cap or shut off a relief valve; what comes out may be hot.", 40},
-        {"drain", "Fill it, switch off, listen", "", 12}}};
+        {"refractometer", "Refractometer", "The loop is cold; goggles.", 8},
+        {"vent", "A little vent", "Only cold: from a hot loop steam comes. Shut it again.", 12},
+        {"roof", "Up on the roof", roof, 25},
+        {"night", "Back at night", "", 90},
+        {"taps", "Warmth at taps", "Scald: try it with a thermometer, not with the hand.", 5},
+        {"vessel", "Vessel, relief", "Only cold. Never cap or shut off a relief valve; what comes out may be hot.", 40},
+        {"drain", "Fill and drain", "", 12}}};
     return all[static_cast<std::size_t>(act)];
 }
 
