@@ -23,7 +23,9 @@
 #include <QListWidget>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QTabBar>
 #include <QTest>
+#include <algorithm>
 
 using namespace vernal;
 

@@ -69,6 +69,12 @@ QString range_of(const Band& b, Quantity q, const Units& u)
     return QStringLiteral("%1 … %2").arg(low, text(b.high, q, u));
 }
 
+void empty(NumberEdit& edit)
+{
+    edit.clear();
+    edit.setModified(false); // nothing was typed that is still to be taken
+}
+
 } // namespace
 
 AtLoopPage::AtLoopPage(Session& session, const Dialogs& dialogs, QWidget* parent) : QWidget(parent), session_(session), dialogs_(dialogs)
@@ -84,7 +90,7 @@ AtLoopPage::AtLoopPage(Session& session, const Dialogs& dialogs, QWidget* parent
     connect(&session, &Session::units_changed, this, [this] { // what nobody typed stays empty
         for (NumberEdit* e : {litres_, seconds_, supply_, return_, sun_, area_, volt_, current_, gauge_})
             if (!typed_.contains(e))
-                e->clear();
+                empty(*e);
         refresh();
     });
 }
@@ -102,7 +108,10 @@ NumberEdit* AtLoopPage::add_number(QFormLayout& f, const char* key, const QStrin
         refresh();
     });
     connect(edit, &QLineEdit::textEdited, this, [this, edit](const QString& now) {
-        if (now.trimmed().isEmpty() && typed_.erase(edit) > 0)
+        if (!now.trimmed().isEmpty())
+            return;
+        edit->setModified(false); // empty is an answer here, nothing that is still to be taken
+        if (typed_.erase(edit) > 0)
             refresh();
     });
     return edit;

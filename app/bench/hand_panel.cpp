@@ -49,7 +49,10 @@ HandPanel::HandPanel(Session& session, BenchModel& model, RigView& view, QWidget
     lead_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     for (NumberEdit* e : {ohm_, diode_})
         e->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    connect(&session, &Session::units_changed, diode_, &QLineEdit::clear);
+    connect(&session, &Session::units_changed, diode_, [this] { // no diode has a voltage until one is typed
+        diode_->clear();
+        diode_->setModified(false);
+    });
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(4);

@@ -274,6 +274,17 @@ void BenchWindowTest::at_the_loop_it_says_what_should_be_and_what_is_wrong()
     QVERIFY2(find<QLabel>("balance")->text().contains("agrees"), qPrintable(find<QLabel>("balance")->text()));
     type(find<NumberEdit>("now.return"), QString::number(35 + 3 * e->rise_k.mid + 10, 'f', 1));
     QVERIFY2(find<QLabel>("balance")->text().contains("from the array"), qPrintable(find<QLabel>("balance")->text()));
+    // What is empty stays so in other units, and stands in nobody's way.
+    window->session().set_units(Units::us());
+    QVERIFY(find<NumberEdit>("now.sun")->text().isEmpty());
+    auto* gone = find<NumberEdit>("now.return");
+    gone->setFocus();
+    gone->selectAll();
+    QTest::keyClick(gone, Qt::Key_Delete);
+    QVERIFY(!page->read().return_c);
+    const std::size_t day = document().day_index();
+    document().choose_day(day == 0 ? 1 : 0);
+    QVERIFY2(document().day_index() != day, "an empty field keeps nobody from another day");
     for (const auto& [name, answer] : {std::pair("pump.hum", 2), std::pair("pump.current", 4), std::pair("pump.shaft", 2), std::pair("pump.by_hand", 3)}) {
         auto* box = find<QComboBox>(name);
         box->setCurrentIndex(answer);
