@@ -102,15 +102,15 @@ QWidget* DrillPage::make_acts()
     story_ = wrapped("drillStory");
     clock_ = remark();
     clock_->setObjectName(QStringLiteral("drillClock"));
-    auto* grid = new QGridLayout;
-    grid->setSpacing(4);
+    grid_ = new QGridLayout;
+    grid_->setSpacing(4);
     for (std::size_t a = 0; a < drill_acts; ++a) {
         const DrillActText& t = drill_act_text(static_cast<DrillAct>(a));
         auto* b = acts_[a] = new QPushButton(tr("%1, %2 min").arg(tr(t.title)).arg(t.minutes));
         b->setObjectName(QStringLiteral("act.%1").arg(QLatin1String(t.key)));
         b->setToolTip(*t.caution ? tr(t.caution) : tr("Costs %1 minutes").arg(t.minutes));
         b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-        grid->addWidget(b, static_cast<int>(a) / 2, static_cast<int>(a) % 2);
+        grid_->addWidget(b, static_cast<int>(a) / 2, static_cast<int>(a) % 2);
         connect(b, &QPushButton::clicked, this, [this, a] { look(static_cast<DrillAct>(a)); });
     }
     caution_ = wrapped("drillCaution");
@@ -122,7 +122,7 @@ QWidget* DrillPage::make_acts()
     seen_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     in->addWidget(story_);
     in->addWidget(clock_);
-    in->addLayout(grid);
+    in->addLayout(grid_);
     in->addWidget(caution_);
     in->addWidget(seen_, 1);
     return c;
@@ -240,9 +240,16 @@ void DrillPage::refresh()
     const bool on = run_.has_value();
     story_->setText(on ? QStringLiteral("<b>“%1”</b>").arg(qs(run_->drill().story).toHtmlEscaped()) : tr("Take a call: the customer says what there is to say, and you look."));
     clock_->setText(on ? tr("%1 min spent, time for %2 more looks").arg(run_->minutes()).arg(run_->looks_left()) : QString());
+    int place = 0; // without holes
     for (std::size_t a = 0; a < drill_acts; ++a) {
-        acts_[a]->setVisible(!on || run_->can(static_cast<DrillAct>(a)));
+        const bool can = !on || run_->can(static_cast<DrillAct>(a));
+        acts_[a]->setVisible(can);
         acts_[a]->setEnabled(on && run_->looks_left() > 0);
+        grid_->removeWidget(acts_[a]);
+        if (can) {
+            grid_->addWidget(acts_[a], place / 2, place % 2);
+            ++place;
+        }
     }
     say_->setEnabled(on);
     cause_->setEnabled(on);

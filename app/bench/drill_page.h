@@ -43,6 +43,7 @@ private:
     std::optional<DrillRun> run_;
     std::vector<BenchFault> faults_;
     unsigned seed_ = 1;
+    QGridLayout* grid_;
     QListWidget *calls_, *seen_;
     QLabel *story_, *clock_, *caution_, *debrief_;
     QComboBox* cause_;

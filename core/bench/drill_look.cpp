@@ -119,7 +119,8 @@ struct Looking {
         e.sign = cold < fill - fits_bar ? "low" : "fits";
     }
 
-    // With the pair's output on OFF and on ON, for a minute each; its switch is put back.
+    // With the pair's output on ON and on OFF, for a minute each; its switch is put back. ON comes
+    // first, and is given the rest that the unit keeps between two runs.
     template <class F>
     void with_switch(F&& f)
     {
@@ -127,9 +128,12 @@ struct Looking {
         const std::size_t o = pair ? pair->output : 0;
         const Mode was = rig.mode(o);
         constexpr double minute_s = 60;
-        for (const Mode m : {Mode::off, Mode::on}) {
+        constexpr int longest_min = 10;
+        for (const Mode m : {Mode::on, Mode::off}) {
             rig.set_mode(o, m);
             rig.advance(minute_s);
+            for (int minute = 0; m == Mode::on && !rig.decision(o).on && minute < longest_min; ++minute)
+                rig.advance(minute_s);
             add(e.text, written.unit.outputs[o].key + (m == Mode::on ? " on ON " : " on OFF ") + f(o, m == Mode::on));
         }
         rig.set_mode(o, was);

@@ -40,7 +40,17 @@ double Rig::drive_share() const
     const HydraulicState& water = simulation_->hydraulics();
     if (!water.follows_sun())
         return 1;
-    return hands_.supply_v ? drive_at(variant_.loop.motor, *hands_.supply_v, true).speed : water.power().speed(true);
+    const Loop& l = variant_.loop;
+    if (hands_.supply_v)
+        return drive_at(l.motor, *hands_.supply_v, true).speed;
+    for (const Driver d : {Driver::pump, Driver::pump_2, Driver::exchanger_pump})
+        if (const std::size_t o = driven_by(d); o < outputs() && turns(o) && asked(o))
+            return water.power().speed(true);
+    // Nothing turns: what it would be.
+    if (!has_panel())
+        return drive_at(l.motor, water.power().volt(), true).speed;
+    const Surroundings now = surroundings_at(simulation_->day(), simulation_->time_of_day_s());
+    return drive(l.panel, l.motor, now.sun_w_m2[static_cast<std::size_t>(SunPlane::panel)], now.air_c, true).speed;
 }
 
 double Rig::asked_speed(std::size_t output) const
