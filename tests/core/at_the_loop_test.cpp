@@ -9,6 +9,7 @@
 #include "core/setup/job_setup.h"
 
 #include <gtest/gtest.h>
+#include <rapidcheck.h>
 
 #include <cmath>
 #include <random>
@@ -110,6 +111,57 @@ TEST(ExpectNow, says_when_it_starts_and_stops)
     const auto full = expect_now(job, v, at(12.5, 90));
     EXPECT_EQ(full->state, NowState::rests);
     EXPECT_NE(full->because.find("limit"), std::string::npos);
+}
+
+// Bands are bands, and what is warmer, hazier or later does what it must.
+TEST(ExpectNow, goes_the_way_the_physics_goes)
+{
+    const Job job = new_job("glycol-coil");
+    const Variant& v = job.variants.front();
+    EXPECT_TRUE(rc::check([&] {
+        NowGiven g = at(*rc::gen::inRange(0, 97) / 4.0, *rc::gen::inRange(5, 80));
+        g.air_c = *rc::gen::inRange(-20, 40);
+        g.haze = static_cast<Haze>(*rc::gen::inRange(0, 4));
+        g.clouds = *rc::gen::element(Clouds::clear, Clouds::thin, Clouds::overcast);
+        const auto e = expect_now(job, v, g);
+        RC_ASSERT(e.has_value());
+        for (const Band& b : {e->sun_w_m2, e->flow_m3_s, e->rise_k, e->heat_w, e->power_w, e->array_c}) {
+            RC_ASSERT(b.low <= b.mid);
+            RC_ASSERT(b.mid <= b.high);
+        }
+        NowGiven warmer = g;
+        warmer.store_c += 5;
+        const auto w = expect_now(job, v, warmer);
+        RC_ASSERT(w->rise_k.mid <= e->rise_k.mid + 1e-9);
+        RC_ASSERT(!(e->state == NowState::rests && w->state == NowState::runs));
+        if (g.haze < Haze::smoke) {
+            NowGiven hazier = g;
+            hazier.haze = static_cast<Haze>(static_cast<int>(g.haze) + 1);
+            RC_ASSERT(expect_now(job, v, hazier)->sun_w_m2.mid <= e->sun_w_m2.mid + 1);
+        }
+    }));
+}
+
+// Clear-sky irradiance at noon against its published range: 900 to 1050 W/m² on a plane that
+// faces the sun about midsummer (ASHRAE Handbook of Fundamentals, clear-sky radiation; from memory).
+TEST(ExpectNow, the_sun_of_a_clear_noon)
+{
+    const Job job = new_job("glycol-coil");
+    const auto e = expect_now(job, job.variants.front(), at(13.4, 30));
+    ASSERT_TRUE(e);
+    EXPECT_GT(e->sun_w_m2.mid, 850);
+    EXPECT_LT(e->sun_w_m2.mid, 1080);
+}
+
+TEST(ExpectNow, of_a_pump_on_a_panel_volts_and_current_are_told)
+{
+    const Job job = new_job("pv-direct");
+    const auto noon = expect_now(job, job.variants.front(), at(12.5, 30)), late = expect_now(job, job.variants.front(), at(18, 30));
+    ASSERT_TRUE(noon && noon->volt && noon->current_a && late && late->volt);
+    EXPECT_GT(noon->volt->mid, late->volt->mid);
+    EXPECT_GT(noon->flow_m3_s.mid, late->flow_m3_s.mid);
+    EXPECT_FALSE(expect_now(new_job("glycol-coil"), new_job("glycol-coil").variants.front(), at(12, 30))->volt);
+    EXPECT_FALSE(expect_now(new_job("glycol-coil"), new_job("glycol-coil").variants.front(), at(12, 30))->gauge_pa->low > 6e5) << "below its relief valve";
 }
 
 TEST(ExpectNow, a_worked_balance)

@@ -6,6 +6,7 @@
 #include "files/unit_file.h"
 
 #include <gtest/gtest.h>
+#include <rapidcheck.h>
 
 #include <cmath>
 #include <filesystem>
@@ -249,6 +250,91 @@ TEST(UnitSheet, what_another_unit_would_lose_is_listed)
     ASSERT_NE(find("P1 Loop pump"), lost.end());
     EXPECT_NE(find("P1 Loop pump")->is.find("minus"), std::string::npos);
     EXPECT_TRUE(replaced(north(), north(), job, 0).empty()) << "the same unit loses nothing";
+}
+
+// Whatever the job asks for: what the unit is set to lies in its range and on its steps, a limit
+// never on the unsafe side, and asked for again it is set exactly.
+TEST(UnitSheet, whatever_is_asked_for_is_set_to_what_the_unit_has)
+{
+    EXPECT_TRUE(rc::check([] {
+        Job job = new_job("glycol-coil");
+        Variant& v = job.variants.front();
+        const auto within = [](double low, double high) { return low + (high - low) * *rc::gen::inRange(0, 10001) / 10000.0; };
+        const double on = within(3, 30), limit = within(30, 110), cut = within(70, 200);
+        rule<Differential>(v).on = TempDiff::kelvin(on);
+        rule<Differential>(v).off = TempDiff::kelvin(within(0.5, on - 0.5));
+        rule<StoreLimit>(v).limit = Temperature::celsius(limit);
+        rule<CutOut>(v).limit = Temperature::celsius(cut);
+        const bool fahrenheit = *rc::gen::arbitrary<bool>();
+        for (const UnitSheet& sheet : example_sheets()) {
+            Job on_it = job;
+            on_it.variants.front() = as_set(sheet, job, 0, fahrenheit);
+            for (const KeyLine& l : key_list(sheet, on_it, 0, fahrenheit))
+                RC_ASSERT(l.is != KeyIs::nearest);
+            Variant& w = on_it.variants.front();
+            constexpr double hair = 1e-6;
+            const double lowest = sheet.name == south().name ? 115 : 20; // of its range, °F and °C
+            const double lowest_c = sheet.name == south().name ? (lowest - 32) / 1.8 : lowest;
+            RC_ASSERT(rule<StoreLimit>(w).limit.in_celsius() <= std::max(limit, lowest_c) + hair);
+            if (sheet.name == north().name)
+                RC_ASSERT(rule<CutOut>(w).limit.in_celsius() <= std::max(cut, 80.0) + hair);
+            RC_ASSERT(std::fabs(rule<Differential>(w).on.in_kelvin() - std::clamp(on, sheet.name == south().name ? 6 / 1.8 : 2.0, sheet.name == south().name ? 30 / 1.8 : 22.0)) <= 0.6);
+        }
+    }));
+}
+
+TEST(UnitSheet, any_sheet_that_is_accepted_reads_back_equal)
+{
+    EXPECT_TRUE(rc::check([] {
+        UnitSheet sheet = north();
+        const auto word = [] { return *rc::gen::container<std::string>(rc::gen::inRange<char>(32, 127)); };
+        sheet.about = word();
+        sheet.scale_keys = word();
+        for (SheetTerminal& t : sheet.terminals)
+            t.note = word();
+        for (SheetSetting& s : sheet.settings) {
+            s.keys = word();
+            if (!s.field.empty())
+                s.step = *rc::gen::inRange(0, 100) / 10.0;
+        }
+        if (*rc::gen::arbitrary<bool>())
+            sheet.lamps.clear();
+        const auto again = read_unit_sheet(write_unit_sheet(sheet), "again");
+        RC_ASSERT(static_cast<bool>(again));
+        RC_ASSERT(*again == sheet);
+    }));
+}
+
+TEST(UnitSheet, an_output_that_does_one_thing_cannot_do_another)
+{
+    Job job = new_job("dump");
+    Variant& v = job.variants.front();
+    std::string cooler;
+    for (const Rule& r : v.unit.rules)
+        if (std::holds_alternative<Divert>(r.body))
+            cooler = r.output;
+    ASSERT_FALSE(cooler.empty());
+    Rule timer;
+    timer.output = cooler;
+    timer.body = Timer{};
+    timer.id = "aaaa";
+    v.unit.rules.push_back(timer);
+    const auto keys = key_list(north(), job, 0);
+    const auto it = std::find_if(keys.begin(), keys.end(), [](const KeyLine& l) { return l.at == "rule/aaaa"; });
+    ASSERT_NE(it, keys.end());
+    EXPECT_EQ(it->is, KeyIs::lacking);
+    EXPECT_NE(it->note.find("one of the two"), std::string::npos) << it->note;
+    EXPECT_FALSE(as_set(north(), job, 0).unit.rules.back().enabled);
+}
+
+TEST(UnitSheet, what_feeds_it_goes_to_its_terminals)
+{
+    const Job battery = new_job(preset_answers("pv-battery"), 2);
+    EXPECT_EQ(goes_to(wiring_list(south(), battery.variants.front()), "+ −"), "battery");
+    const Job mains = new_job(preset_answers("glycol-coil"), 2);
+    EXPECT_EQ(goes_to(wiring_list(south(), mains.variants.front()), "+ −"), "") << "this loop has none";
+    EXPECT_EQ(goes_to(wiring_list(north(), mains.variants.front()), "10 11"), "mains");
+    EXPECT_EQ(goes_to(wiring_list(north(), mains.variants.front()), "12"), "earth");
 }
 
 TEST(UnitVerb, lists_keys_and_writes_the_variant_as_it_stands)
