@@ -134,10 +134,11 @@ TEST(ExpectNow, goes_the_way_the_physics_goes)
         const auto w = expect_now(job, v, warmer);
         RC_ASSERT(w->rise_k.mid <= e->rise_k.mid + 1e-9);
         RC_ASSERT(!(e->state == NowState::rests && w->state == NowState::runs));
-        if (g.haze < Haze::smoke) {
+        constexpr double with_beam_w_m2 = 200; // below it haze scatters more onto the plane than it takes away
+        if (g.haze < Haze::smoke && g.clouds == Clouds::clear && e->sun_w_m2.mid > with_beam_w_m2) {
             NowGiven hazier = g;
             hazier.haze = static_cast<Haze>(static_cast<int>(g.haze) + 1);
-            RC_ASSERT(expect_now(job, v, hazier)->sun_w_m2.mid <= e->sun_w_m2.mid + 1);
+            RC_ASSERT(expect_now(job, v, hazier)->sun_w_m2.mid <= e->sun_w_m2.mid + 1e-9);
         }
     }));
 }
