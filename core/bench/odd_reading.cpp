@@ -139,7 +139,7 @@ Balance balance(const Job& job, const Variant& v, const NowGiven& now, const Hou
         return out;
     out.enough = true;
     State x;
-    x << std::log(g_now), std::log(read.flow_m3_s.value_or(std::max(1e-6, stated_flow))), read.supply_c.value_or(now.store_c), read.return_c.value_or(now.store_c + expected->rise_k.mid), std::log(c.area_m2);
+    x << std::log(g_now), std::log(std::max(1e-6, read.flow_m3_s.value_or(stated_flow))), read.supply_c.value_or(now.store_c), read.return_c.value_or(now.store_c + expected->rise_k.mid), std::log(c.area_m2);
     const Fit whole = fit(all, all.size(), x);
     out.chi2 = whole.chi2;
     out.agrees = whole.chi2 <= chi2_at_99(out.left);

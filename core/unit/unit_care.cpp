@@ -21,17 +21,6 @@ constexpr std::array<SaysText, says_keys.size()> says_texts{{{"nothing that is o
     {"it guards against frost", "How cold is the air, how cold the probe? “Freeze protection”"},
     {"a switch stands on ON or OFF", "“Before leaving, every switch on AUTO”"}}};
 
-std::string lines_at(const std::vector<KeyLine>& lines, const KeyLine& of, bool* lacking)
-{
-    for (const KeyLine& l : lines)
-        if (l.at == of.at && !l.at.empty()) {
-            *lacking = l.is == KeyIs::lacking || l.is == KeyIs::no_such_setting;
-            return l.set;
-        }
-    *lacking = true;
-    return {};
-}
-
 const SheetTerminal* terminal_of(const UnitSheet& sheet, const Variant& v, const std::string& output)
 {
     for (const WiringLine& l : wiring_list(sheet, v))
@@ -77,17 +66,11 @@ std::vector<ReplacedLine> replaced(const UnitSheet& from, const UnitSheet& to, c
     for (const KeyLine& l : before) {
         if (l.at.empty() || l.is == KeyIs::lacking || l.is == KeyIs::no_such_setting)
             continue;
-        bool lacking = false;
-        std::string now = lines_at(after, l, &lacking);
-        const bool whole_rule = std::any_of(after.begin(), after.end(), [&](const KeyLine& n) { return n.is == KeyIs::lacking && !n.at.empty() && l.at.starts_with(n.at); });
-        if (lacking)
-            now.clear();
-        if (now == l.set)
-            continue;
-        const auto other = std::find_if(after.begin(), after.end(), [&](const KeyLine& n) { return n.at == l.at; });
-        if (!lacking && other != after.end() && other->is == KeyIs::exact && l.is == KeyIs::exact)
-            continue; // the same value in the other scale
-        out.push_back({l.name, l.set, now.empty() && whole_rule ? std::string() : now});
+        const auto other = std::find_if(after.begin(), after.end(), [&](const KeyLine& n) { return n.at == l.at; }); // none: its whole rule is lacking
+        const bool lost = other == after.end() || other->set.empty();
+        const bool same = !lost && (other->set == l.set || (other->is == KeyIs::exact && l.is == KeyIs::exact)); // in either scale
+        if (!same)
+            out.push_back({l.name, l.set, lost ? std::string() : other->set});
     }
     return out;
 }
