@@ -4,6 +4,7 @@
 #include <cmath>
 #include <cstdio>
 #include <numeric>
+#include <utility>
 
 namespace vernal {
 namespace {
@@ -327,6 +328,25 @@ void ProcedureRun::change(const Line& l)
     }
 }
 
+// What was typed, or what the rig's own instruments say. False: the step has ended by it.
+bool ProcedureRun::take_answer(const Line& l)
+{
+    const auto typed = std::exchange(answered_, std::nullopt);
+    if (l.verb == Act::read) {
+        capture(l, !typed ? value(l) : l.captured == Captured::bucket ? l.litres * 60 / *typed
+                                                                      : *typed);
+        return true;
+    }
+    const std::string words = l.fact == Fact::none ? l.name : fact_texts[static_cast<std::size_t>(l.fact)];
+    if (!typed && l.fact == Fact::none)
+        end_step(StepVerdict::not_possible, "nobody was there to say: " + words);
+    else if (typed ? *typed != 0 : rig_.is_so(l.fact))
+        return true;
+    else
+        end_step(StepVerdict::failed, "no: " + words);
+    return false;
+}
+
 // True: on to the next line.
 bool ProcedureRun::do_line()
 {
@@ -361,25 +381,7 @@ bool ProcedureRun::do_line()
     case Act::wait: return rig_.now_s() - since_s_ >= pause_s(l) && next();
     case Act::capture: capture(l, value(l)); return next();
     case Act::read:
-    case Act::ask: {
-        if (asked() && !answered_)
-            return false;
-        const auto typed = answered_;
-        answered_.reset();
-        if (l.verb == Act::read) {
-            capture(l, !typed ? value(l) : l.captured == Captured::bucket ? l.litres * 60 / *typed
-                                                                          : *typed);
-            return next();
-        }
-        const std::string words = l.fact == Fact::none ? l.name : fact_texts[static_cast<std::size_t>(l.fact)];
-        if (!typed && l.fact == Fact::none)
-            end_step(StepVerdict::not_possible, "nobody was there to say: " + words);
-        else if (typed ? *typed != 0 : rig_.is_so(l.fact))
-            return next();
-        else
-            end_step(StepVerdict::failed, "no: " + words);
-        return true;
-    }
+    case Act::ask: return (!asked() || answered_) && (take_answer(l) ? next() : true);
     case Act::judge:
         if (judge(l))
             return next();

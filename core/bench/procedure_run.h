@@ -94,6 +94,7 @@ private:
     bool look(const Line& l);
     void begin_wait(const Line& l);
     void change(const Line& l);
+    bool take_answer(const Line& l);
     void follow_media();
     void capture(const Line& l, double x);
     bool judge(const Line& l);
