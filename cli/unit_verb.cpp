@@ -102,7 +102,7 @@ Result<int> UnitVerb::run(const Streams& s)
         v.name = free_name(with.variants, "on " + sheet->name);
         v.id.clear();
         with.variants.push_back(std::move(v));
-        with.attachments.push_back(make_attachment(sheet_file_name(*sheet), write_unit_sheet(*sheet)));
+        keep_attachment(with, make_attachment(sheet_file_name(*sheet), write_unit_sheet(*sheet)));
         give_ids(with, NewFrom::edit);
         if (const auto saved = save_job(with, out_); !saved)
             return saved.error();

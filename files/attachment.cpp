@@ -27,6 +27,12 @@ Attachment make_attachment(const std::string& name, std::string bytes)
     return {name.substr(name.find_last_of('/') + 1), std::move(hash), std::make_shared<const std::string>(std::move(bytes))};
 }
 
+void keep_attachment(Job& job, Attachment a)
+{
+    std::erase_if(job.attachments, [&](const Attachment& other) { return other.name == a.name; });
+    job.attachments.push_back(std::move(a));
+}
+
 std::vector<std::string> fill_attachments(Job& job, const FindContent& find)
 {
     std::vector<std::string> notices;

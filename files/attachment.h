@@ -13,6 +13,8 @@ std::string sha256_hex(const std::string& bytes); // 64 hex digits, lower case
 // name: without folder; what stands before its last slash is taken off.
 Attachment make_attachment(const std::string& name, std::string bytes);
 
+void keep_attachment(Job& job, Attachment a); // in place of one of its name
+
 // Puts the content found under each hash into the job's attachments; find gives
 // nothing where there is none. Content that does not have its hash is left out.
 // Gives a notice for each attachment whose content is lost.

@@ -1,5 +1,7 @@
 #include "at_loop_page.h"
 
+#include "bench_parts.h"
+
 #include "app/shell/theme.h"
 #include "app/widgets/form.h"
 
@@ -22,17 +24,14 @@ namespace {
 
 QLabel* words(const char* name)
 {
-    auto* l = new QLabel;
-    l->setObjectName(QLatin1String(name));
-    l->setWordWrap(true);
+    QLabel* l = wrapped_label(name);
     l->setTextInteractionFlags(Qt::TextSelectableByMouse);
     return l;
 }
 
 QWidget* card_of(const QString& title, QLayout* form, QLabel* says, QWidget* more)
 {
-    auto* card = new QFrame;
-    card->setObjectName(QStringLiteral("card"));
+    auto* card = bench_card();
     auto* in = new QVBoxLayout(card);
     in->setContentsMargins(12, 8, 12, 10);
     in->setSpacing(8);

@@ -115,10 +115,7 @@ std::optional<Error> BenchModel::add_procedure(const QString& file, const std::s
         if (other.name == p->name)
             return Error{"a procedure “" + p->name + "” ships with the program", file.toStdString(), "Give it another name: in its front part"};
     const Attachment a = make_attachment(p->name + ".md", text);
-    session_.document().edit(tr("Procedure %1").arg(qs(p->title)), [&](Job& j) {
-        std::erase_if(j.attachments, [&](const Attachment& other) { return other.name == a.name; });
-        j.attachments.push_back(a);
-    });
+    session_.document().edit(tr("Procedure %1").arg(qs(p->title)), [&](Job& j) { keep_attachment(j, a); });
     if (!applies(*p, *written_))
         return Error{"it is kept with the job, but this unit has nothing of the kind that it needs", file.toStdString(), ""};
     return {};

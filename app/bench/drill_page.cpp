@@ -1,13 +1,12 @@
 #include "drill_page.h"
 
+#include "bench_parts.h"
+
 #include "app/shell/theme.h"
 #include "app/widgets/form.h"
 #include "files/attachment.h"
 
 #include <QComboBox>
-#include <QFile>
-#include <QFileDialog>
-#include <QFileInfo>
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -23,21 +22,6 @@ namespace vernal {
 namespace {
 
 constexpr const char* ending = ".drill.md";
-
-QFrame* card()
-{
-    auto* c = new QFrame;
-    c->setObjectName(QStringLiteral("card"));
-    return c;
-}
-
-QLabel* wrapped(const char* name)
-{
-    auto* l = new QLabel;
-    l->setObjectName(QLatin1String(name));
-    l->setWordWrap(true);
-    return l;
-}
 
 } // namespace
 
@@ -58,7 +42,7 @@ DrillPage::DrillPage(Session& session, QWidget* parent) : QWidget(parent), sessi
 
 QWidget* DrillPage::make_calls()
 {
-    auto* c = card();
+    auto* c = bench_card();
     auto* in = new QVBoxLayout(c);
     in->setContentsMargins(12, 8, 8, 10);
     c->setMaximumWidth(220);
@@ -96,10 +80,10 @@ QWidget* DrillPage::make_calls()
 
 QWidget* DrillPage::make_acts()
 {
-    auto* c = card();
+    auto* c = bench_card();
     auto* in = new QVBoxLayout(c);
     in->setContentsMargins(12, 8, 12, 10);
-    story_ = wrapped("drillStory");
+    story_ = wrapped_label("drillStory");
     clock_ = remark();
     clock_->setObjectName(QStringLiteral("drillClock"));
     grid_ = new QGridLayout;
@@ -113,7 +97,7 @@ QWidget* DrillPage::make_acts()
         grid_->addWidget(b, static_cast<int>(a) / 2, static_cast<int>(a) % 2);
         connect(b, &QPushButton::clicked, this, [this, a] { look(static_cast<DrillAct>(a)); });
     }
-    caution_ = wrapped("drillCaution");
+    caution_ = wrapped_label("drillCaution");
     seen_ = new QListWidget;
     seen_->setObjectName(QStringLiteral("drillSeen"));
     seen_->setAccessibleName(tr("What was found; tick what speaks for your diagnosis"));
@@ -130,7 +114,7 @@ QWidget* DrillPage::make_acts()
 
 QWidget* DrillPage::make_diagnosis()
 {
-    auto* c = card();
+    auto* c = bench_card();
     auto* in = new QVBoxLayout(c);
     in->setContentsMargins(12, 8, 12, 10);
     cause_ = new QComboBox;
@@ -139,7 +123,7 @@ QWidget* DrillPage::make_diagnosis()
     cause_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     say_ = new QPushButton(tr("That is it"));
     say_->setObjectName(QStringLiteral("sayDiagnosis"));
-    debrief_ = wrapped("drillDebrief");
+    debrief_ = wrapped_label("drillDebrief");
     debrief_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     in->addWidget(heading(tr("What is it?")));
     in->addWidget(remark(tr("Choose the cause, tick at the left what speaks for it.")));
@@ -321,28 +305,15 @@ std::optional<Error> DrillPage::add_drill(const QString& file, const std::string
         return Error{"this unit can have no fault “" + d->fault + "”", file.toStdString(), "One of " + all};
     }
     const Attachment a = make_attachment(d->name + ending, write_drill(*d));
-    session_.document().edit(tr("Drill %1").arg(qs(d->title)), [&](Job& j) {
-        std::erase_if(j.attachments, [&](const Attachment& other) { return other.name == a.name; });
-        j.attachments.push_back(a);
-    });
+    session_.document().edit(tr("Drill %1").arg(qs(d->title)), [&](Job& j) { keep_attachment(j, a); });
     collect();
     return {};
 }
 
 void DrillPage::open_own()
 {
-    const QString path = QFileDialog::getOpenFileName(this, tr("A story of your own"), {}, tr("Drills (*.md);;All files (*)"));
-    if (path.isEmpty())
-        return;
-    QFile f(path);
-    constexpr qint64 longest = 1 << 20;
-    std::optional<Error> error;
-    if (!f.open(QIODevice::ReadOnly) || f.size() > longest)
-        error = Error{"it cannot be read, or is longer than a story", path.toStdString(), ""};
-    else
-        error = add_drill(QFileInfo(path).fileName(), f.readAll().toStdString());
-    if (error)
-        debrief_->setText(QStringLiteral("<span style='color:%1'>%2</span>").arg(theme().protect.name(), qs(error->text()).toHtmlEscaped()));
+    if (const auto error = take_own_file(this, tr("A story of your own"), tr("Drills (*.md);;All files (*)"), [this](const QString& name, const std::string& text) { return add_drill(name, text); }))
+        debrief_->setText(in_colour(theme().protect, qs(error->text())));
 }
 
 } // namespace vernal

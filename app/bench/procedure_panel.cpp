@@ -1,11 +1,10 @@
 #include "procedure_panel.h"
 
+#include "bench_parts.h"
+
 #include "app/shell/theme.h"
 #include "app/widgets/form.h"
 
-#include <QFile>
-#include <QFileDialog>
-#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -59,14 +58,6 @@ QPushButton* button(const QString& words, const char* name)
     return b;
 }
 
-QLabel* wrapped(const char* name)
-{
-    auto* l = new QLabel;
-    l->setObjectName(QLatin1String(name));
-    l->setWordWrap(true);
-    return l;
-}
-
 } // namespace
 
 ProcedurePanel::ProcedurePanel(Session& session, BenchModel& model, QWidget* parent) : QFrame(parent), session_(session), model_(model)
@@ -80,9 +71,9 @@ ProcedurePanel::ProcedurePanel(Session& session, BenchModel& model, QWidget* par
     head->addWidget(title_, 1);
     head->addWidget(count_);
     about_ = remark();
-    caution_ = wrapped("benchCaution");
-    now_ = wrapped("benchNow");
-    verdict_ = wrapped("benchVerdict");
+    caution_ = wrapped_label("benchCaution");
+    now_ = wrapped_label("benchNow");
+    verdict_ = wrapped_label("benchVerdict");
     list_ = new QListWidget;
     list_->setObjectName(QStringLiteral("procedure"));
     list_->setAccessibleName(tr("Procedures for this unit"));
@@ -121,7 +112,7 @@ ProcedurePanel::ProcedurePanel(Session& session, BenchModel& model, QWidget* par
 
 QWidget* ProcedurePanel::make_asked()
 {
-    asks_ = wrapped("benchAsks");
+    asks_ = wrapped_label("benchAsks");
     typed_ = new QLineEdit;
     typed_->setObjectName(QStringLiteral("typedReading"));
     typed_->setAccessibleName(tr("What you read"));
@@ -225,17 +216,10 @@ const Procedure* ProcedurePanel::chosen() const
 
 void ProcedurePanel::open_own()
 {
-    const QString file = QFileDialog::getOpenFileName(this, tr("A procedure of your own"), {}, tr("Procedures (*.md);;All files (*)"));
-    if (file.isEmpty())
-        return;
-    QFile f(file);
-    constexpr qint64 longest = 1 << 20;
-    if (!f.open(QIODevice::ReadOnly) || f.size() > longest)
-        return put(verdict_, tr("%1 cannot be read, or is longer than a procedure.").arg(file)), verdict_->setVisible(true);
-    if (const auto error = model_.add_procedure(QFileInfo(file).fileName(), f.readAll().toStdString())) {
-        put(verdict_, QStringLiteral("<span style='color:%1'>%2</span>").arg(theme().protect.name(), qs(error->text()).toHtmlEscaped()));
-        verdict_->setVisible(true);
-    }
+    const auto error = take_own_file(this, tr("A procedure of your own"), tr("Procedures (*.md);;All files (*)"), [this](const QString& name, const std::string& text) { return model_.add_procedure(name, text); });
+    verdict_->setVisible(error.has_value());
+    if (error)
+        put(verdict_, in_colour(theme().protect, qs(error->text())));
 }
 
 void ProcedurePanel::take_knob()
@@ -298,7 +282,7 @@ void ProcedurePanel::make_steps()
     shown_ = chosen();
     const std::size_t steps = model_.run() ? model_.run()->result().steps.size() : 0;
     for (std::size_t i = 0; i < steps; ++i) {
-        lines_.push_back(wrapped("benchStep"));
+        lines_.push_back(wrapped_label("benchStep"));
         steps_->addWidget(lines_.back());
     }
     steps_->addStretch(1);

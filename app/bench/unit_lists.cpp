@@ -1,4 +1,5 @@
 // What the pages of a unit's sheet show.
+#include "bench_parts.h"
 #include "terminal_strip.h"
 #include "unit_page.h"
 
@@ -27,9 +28,6 @@ void add_row(QTableWidget& t, const QStringList& cells, const QColor& ink)
         t.setItem(r, c, item);
     }
 }
-
-// Markup of findings, in their own order.
-QString colour_words(const QColor& c, const QString& words) { return QStringLiteral("<span style='color:%1'>%2</span>").arg(c.name(), words.toHtmlEscaped()); }
 
 } // namespace
 
@@ -67,7 +65,7 @@ void UnitPage::show_presets()
     QStringList out;
     for (const WrongPreset& w : wrong_presets(*sheet(), session_.document().job(), session_.document().variant_index()))
         for (const Finding& f : w.found)
-            out << QStringLiteral("<b>%1 %2</b>: %3. %4").arg(qs(w.name).toHtmlEscaped(), qs(w.value).toHtmlEscaped(), colour_words(f.severity == Severity::serious ? theme().protect : theme().caution, qs(f.title)), qs(f.reason).toHtmlEscaped());
+            out << QStringLiteral("<b>%1 %2</b>: %3. %4").arg(qs(w.name).toHtmlEscaped(), qs(w.value).toHtmlEscaped(), in_colour(f.severity == Severity::serious ? theme().protect : theme().caution, qs(f.title)), qs(f.reason).toHtmlEscaped());
     presets_->setText(out.isEmpty() ? tr("None of its presets does harm here.") : out.join(QStringLiteral("<br><br>")));
 }
 

@@ -1,5 +1,6 @@
 #include "unit_page.h"
 
+#include "bench_parts.h"
 #include "terminal_strip.h"
 
 #include "app/shell/theme.h"
@@ -7,13 +8,11 @@
 #include "core/job/ids.h"
 #include "core/job/job_check.h"
 #include "files/attachment.h"
+#include "files/disk.h"
 #include "files/unit_file.h"
 
 #include <QCheckBox>
 #include <QComboBox>
-#include <QFile>
-#include <QFileDialog>
-#include <QFileInfo>
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -49,9 +48,6 @@ QTableWidget* table(const char* name, const QString& says, const QStringList& he
         t->horizontalHeader()->setSectionResizeMode(c, c == wide ? QHeaderView::Stretch : QHeaderView::ResizeToContents);
     return t;
 }
-
-// Markup of findings, in their own order.
-QString colour_words(const QColor& c, const QString& words) { return QStringLiteral("<span style='color:%1'>%2</span>").arg(c.name(), words.toHtmlEscaped()); }
 
 QWidget* page_of(std::initializer_list<QWidget*> widgets, int stretched)
 {
@@ -310,10 +306,7 @@ std::optional<Error> UnitPage::take_sheet(const QString& file, const std::string
     if (!sheet)
         return sheet.error();
     const Attachment a = make_attachment(sheet_file_name(*sheet), write_unit_sheet(*sheet));
-    session_.document().edit(tr("Sheet of %1").arg(qs(sheet->name)), [&](Job& j) {
-        std::erase_if(j.attachments, [&](const Attachment& other) { return other.name == a.name; });
-        j.attachments.push_back(a);
-    });
+    session_.document().edit(tr("Sheet of %1").arg(qs(sheet->name)), [&](Job& j) { keep_attachment(j, a); });
     collect();
     which_->setCurrentIndex(which_->findText(qs(sheet->name)));
     return {};
@@ -327,19 +320,10 @@ void UnitPage::keep()
 
 void UnitPage::open_file()
 {
-    const QString path = QFileDialog::getOpenFileName(this, tr("A unit's sheet"), {}, tr("Unit sheets (*.json);;All files (*)"));
-    if (path.isEmpty())
-        return;
-    QFile f(path);
-    constexpr qint64 longest = 4 << 20;
-    std::optional<Error> error;
-    if (!f.open(QIODevice::ReadOnly) || f.size() > longest)
-        error = Error{"it cannot be read, or is longer than a sheet", path.toStdString(), ""};
-    else
-        error = take_sheet(QFileInfo(path).fileName(), f.readAll().toStdString());
+    const auto error = take_own_file(this, tr("A unit's sheet"), tr("Unit sheets (*.json);;All files (*)"), [this](const QString& name, const std::string& text) { return take_sheet(name, text); });
     said_->setVisible(error.has_value());
     if (error)
-        said_->setText(colour_words(theme().protect, qs(error->text())));
+        said_->setText(in_colour(theme().protect, qs(error->text())));
 }
 
 void UnitPage::save_file()
@@ -348,10 +332,8 @@ void UnitPage::save_file()
     const QString path = s ? dialogs_.save_as(this, qs(sheet_file_name(*s)), tr("Unit sheets (*.json)")) : QString();
     if (path.isEmpty())
         return;
-    QFile f(path);
-    const QByteArray bytes = QByteArray::fromStdString(write_unit_sheet(*s));
-    if (!f.open(QIODevice::WriteOnly) || f.write(bytes) != bytes.size())
-        dialogs_.tell(this, tr("%1 could not be written: %2").arg(path, f.errorString()));
+    if (const auto written = write_file_atomically(path.toStdString(), write_unit_sheet(*s)); !written)
+        dialogs_.tell(this, qs(written.error().text()));
 }
 
 void UnitPage::as_variant()

@@ -146,7 +146,7 @@ private:
             out.because = "the array cannot get as far above the store as the start asks for";
         } else if (constexpr double clear_of_k = 1; out.rise_k.low > pair_.off_k + clear_of_k && rest.low - (g_.store_c + store_open_k) > pair_.on_k) {
             out.state = NowState::runs;
-            if (pair_.limit_c && g_.store_c + 10 > *pair_.limit_c)
+            if (constexpr double top_over_bottom_k = 10; pair_.limit_c && g_.store_c + top_over_bottom_k > *pair_.limit_c) // estimate
                 out.state = NowState::either, out.because = "the store is near its limit: its top may be there";
         } else {
             out.because = "start and stop lie close to what this sun can give";

@@ -224,7 +224,7 @@ Line line_in(const std::string& verb, const std::string& rest, const std::vector
         if (l.captured == Captured::bucket) {
             l.litres = number_in(of, "L");
             if (l.litres <= 0 || l.verb != Act::read)
-                throw Bad{"a bucket is read by a person and holds more than nothing", "read: flow = bucket of 8 L"};
+                throw Bad{"a bucket is read by a person and holds more than nothing", "read: flow = bucket of 10 L"};
             break;
         }
         const bool alone = !has_which(l.captured);

@@ -11,6 +11,7 @@ namespace vernal {
 namespace {
 
 constexpr double under_k = 4, over_k = 6, just_over_k = 2, beside_v = 0.4; // so far from what is set that it is not met by chance
+constexpr double drains_times = 1.2;                                       // an ear at the pipe is no stop-watch (estimate)
 constexpr double card_steps = 7, valve_k = 3;                              // a tempering valve keeps its temperature within (estimate)
 
 double warm_store_c(const std::optional<BenchPair>& pair)
@@ -126,7 +127,7 @@ double ProcedureRun::level(const Level& l) const
     case Level::Of::set_fill: return loop.vessel.fill_pa / 1e5;
     case Level::Of::set_gas: return loop.vessel.precharge_pa / 1e5;
     case Level::Of::set_tap: return rig_.tap_set_c() + valve_k;
-    case Level::Of::set_drain: return 1.2 * loop.drain_back.drain_s;
+    case Level::Of::set_drain: return drains_times * loop.drain_back.drain_s;
     case Level::Of::fill_time: return 2 * fill_time_s(loop, rig_.altitude_m());
     case Level::Of::pitch_least: return least_pitch;
     case Level::Of::rated_power: return rig_.rated_w(outputs({Which::Of::output, {}}).front());

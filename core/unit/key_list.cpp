@@ -160,34 +160,4 @@ std::vector<KeyLine> key_list(const UnitSheet& sheet, const Job& job, std::size_
 
 Variant as_set(const UnitSheet& sheet, const Job& job, std::size_t variant, bool fahrenheit) { return Maker(sheet, job, variant, fahrenheit).make().variant; }
 
-std::vector<WrongPreset> wrong_presets(const UnitSheet& sheet, const Job& job, std::size_t variant)
-{
-    const auto found_in = [&](const Job& j) { return findings({j, j.variants[variant], nullptr, {}}); };
-    std::set<std::string> before;
-    for (const Finding& f : found_in(job))
-        before.insert(f.kind + (" " + f.at));
-    std::vector<WrongPreset> out;
-    for (const SheetSetting& s : sheet.settings) {
-        if (!s.has_preset || s.field.empty())
-            continue;
-        int nth = 0;
-        for (const Rule& r : job.variants[variant].unit.rules) {
-            if (!r.enabled || kind_of(r).key != s.rule || ++nth != s.nth)
-                continue;
-            const auto field = rule_field(s.rule, s.field);
-            const auto unit = field ? sheet_unit(s.unit, field->quantity) : std::nullopt;
-            Job left = job;
-            if (!unit || !set_setting(left, variant, "rule/" + r.id + "/" + s.field, std::clamp(unit->from + unit->times * s.preset, field->min, field->max)))
-                continue;
-            WrongPreset wrong{s.name.empty() ? field->label : s.name, sheet_text(s, s.preset), {}};
-            for (Finding& f : found_in(left))
-                if (f.severity != Severity::note && !before.contains(f.kind + (" " + f.at)))
-                    wrong.found.push_back(std::move(f));
-            if (!wrong.found.empty())
-                out.push_back(std::move(wrong));
-        }
-    }
-    return out;
-}
-
 } // namespace vernal

@@ -1,7 +1,11 @@
-// What lamps say, and what another unit in a dead one's place would lose.
+// What lamps say, which presets do harm, and what another unit in a dead one's place would lose.
+#include "sheet_value.h"
 #include "unit_lists.h"
 
+#include "core/job/field_path.h"
+
 #include <algorithm>
+#include <set>
 
 namespace vernal {
 namespace {
@@ -44,6 +48,36 @@ std::vector<LampReading> read_lamps(const UnitSheet& sheet, const std::vector<La
         }
         const SaysText& t = says_texts[static_cast<std::size_t>(it->says)];
         out.push_back({s.lamp, it->words.empty() ? t.thinks : it->words + (it->says == LampSays::nothing ? "" : std::string(": ") + t.thinks), t.next});
+    }
+    return out;
+}
+
+std::vector<WrongPreset> wrong_presets(const UnitSheet& sheet, const Job& job, std::size_t variant)
+{
+    const auto found_in = [&](const Job& j) { return findings({j, j.variants[variant], nullptr, {}}); };
+    std::set<std::string> before;
+    for (const Finding& f : found_in(job))
+        before.insert(f.kind + (" " + f.at));
+    std::vector<WrongPreset> out;
+    for (const SheetSetting& s : sheet.settings) {
+        if (!s.has_preset || s.field.empty())
+            continue;
+        int nth = 0;
+        for (const Rule& r : job.variants[variant].unit.rules) {
+            if (!r.enabled || kind_of(r).key != s.rule || ++nth != s.nth)
+                continue;
+            const auto field = rule_field(s.rule, s.field);
+            const auto unit = field ? sheet_unit(s.unit, field->quantity) : std::nullopt;
+            Job left = job;
+            if (!unit || !set_setting(left, variant, "rule/" + r.id + "/" + s.field, std::clamp(unit->from + unit->times * s.preset, field->min, field->max)))
+                continue;
+            WrongPreset wrong{s.name.empty() ? field->label : s.name, sheet_text(s, s.preset), {}};
+            for (Finding& f : found_in(left))
+                if (f.severity != Severity::note && !before.contains(f.kind + (" " + f.at)))
+                    wrong.found.push_back(std::move(f));
+            if (!wrong.found.empty())
+                out.push_back(std::move(wrong));
+        }
     }
     return out;
 }

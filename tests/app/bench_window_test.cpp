@@ -147,7 +147,7 @@ void BenchWindowTest::a_reading_is_typed()
     typed->setText(QStringLiteral("plenty"));
     QTest::keyClick(typed, Qt::Key_Return);
     QVERIFY(find<QLabel>("benchAsks")->text().contains("plenty"));
-    typed->setText(QStringLiteral("40,0"));
+    typed->setText(QStringLiteral("50,0"));
     QTest::keyClick(typed, Qt::Key_Return);
     QCOMPARE(model().run()->result().steps[0].captured.at(0).mean(), 12.0);
 }

@@ -167,7 +167,7 @@ TEST(ExpectNow, of_a_pump_on_a_panel_volts_and_current_are_told)
 
 TEST(ExpectNow, a_worked_balance)
 {
-    // A flow, a rise and the heat they carry: 11.7 L/min and 7.2 K are 5.8 kW of water (field handbook, section 5, worked there).
+    // A flow, a rise and the heat they carry: 11.7 L/min and 7.2 K are 5.8 kW of water (common practice, no source).
     const Job job = new_job("direct");
     EXPECT_NEAR(carried_w_k(job.variants.front().loop, 11.7 / 60000) * 7.2, 5.8e3, 0.1e3);
 }

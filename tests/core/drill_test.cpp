@@ -75,7 +75,8 @@ TEST(Drills, acts_cost_time_and_looks_run_out)
     EXPECT_EQ(run->seen().size(), 2U) << "there is no time for it";
     EXPECT_FALSE(run->diagnose("pump_dead").right);
     EXPECT_TRUE(run->diagnose("probe_open").right);
-    EXPECT_FALSE(run->can(DrillAct::refractometer) && !run->can(DrillAct::gauge));
+    EXPECT_TRUE(run->can(DrillAct::refractometer) && run->can(DrillAct::gauge)) << "glycol, and a vessel";
+    EXPECT_FALSE(run->can(DrillAct::drain)) << "it stays full";
     EXPECT_FALSE(DrillRun::make(job, 0, {"x", "X", "no_such_fault", 11, 5, "?", {}}));
 }
 
