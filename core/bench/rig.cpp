@@ -202,30 +202,26 @@ double Rig::panel_v(double sun_w_m2) const
     return low;
 }
 
-// The unit is given power anew with its knob turned; wires, switches and media stay.
+Result<std::monostate> Rig::set_rules(const RuleSet& unit)
+{
+    Variant with = variant_;
+    with.unit = unit;
+    auto setup = coupled_setup(*job_, with, day_);
+    if (!setup)
+        return setup.error();
+    variant_ = std::move(with);
+    simulation_->set_program(std::make_shared<const Program>(std::move(setup->program)));
+    return std::monostate{};
+}
+
 void Rig::turn_knob(double mark)
 {
-    LinkedDifference* rule = knob_rule(variant_);
+    Variant with = variant_;
+    LinkedDifference* rule = knob_rule(with);
     if (!rule || rule->mark == mark)
         return;
-    const double was = rule->mark;
     rule->mark = mark;
-    auto setup = coupled_setup(*job_, variant_, day_);
-    if (!setup) {
-        rule->mark = was;
-        return;
-    }
-    std::vector<Mode> modes;
-    for (std::size_t o = 0; o < outputs(); ++o)
-        modes.push_back(mode(o));
-    const double time_of_day_s = simulation_->time_of_day_s();
-    simulation_.emplace(std::move(*setup));
-    simulation_->spin_up();
-    simulation_->advance(time_of_day_s);
-    for (std::size_t o = 0; o < outputs(); ++o)
-        simulation_->set_mode(o, modes[o]);
-    rewire();
-    simulation_->set_hands(hands_);
+    set_rules(with.unit);
 }
 
 void Rig::set_powered(bool on) { hands_.powered = on; }

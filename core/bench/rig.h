@@ -69,7 +69,10 @@ public:
     void set_supply(std::optional<double> volt, double v_per_min = 0);
     // Sun on the panel that the pump hangs on, W/m²; none: of the day. Takes the supply's place.
     void set_panel_sun(std::optional<double> w_m2);
-    bool has_panel() const;      // straight on the pump, without a battery
+    bool has_panel() const; // straight on the pump, without a battery
+    // Other settings of the same outputs and sampling period; the unit begins anew by them, the loop
+    // goes on. Error: they cannot be run; then nothing changes.
+    Result<std::monostate> set_rules(const RuleSet& unit);
     void turn_knob(double mark); // of a unit that has one; it begins anew by it
     void set_powered(bool on);
     void set_mode(std::size_t output, Mode mode);

@@ -4,9 +4,8 @@
 
 namespace vernal {
 
-Acting acting(const CoupledSetup& setup, std::uint32_t running, const Decisions& decisions)
+Acting acting(const CoupledSetup& setup, const Program& program, std::uint32_t running, const Decisions& decisions)
 {
-    const Program& program = setup.program;
     const auto& drives = setup.drives;
     Acting out;
     out.running = running;

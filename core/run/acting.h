@@ -9,7 +9,7 @@
 namespace vernal {
 
 // The outputs as they act on the water; pumps turn as the decisions say.
-Acting acting(const CoupledSetup& setup, std::uint32_t running, const Decisions& decisions);
+Acting acting(const CoupledSetup& setup, const Program& program, std::uint32_t running, const Decisions& decisions);
 
 // Power offered to the element at an instant of the day, W, where no output drives it.
 double element_w(const Loop& loop, double time_of_day_s);

@@ -24,15 +24,15 @@ Simulation::Model::Model(CoupledSetup s) : setup(std::move(s)), network(setup.lo
 
 Simulation::Simulation(CoupledSetup s)
     : model_(std::make_shared<const Model>(std::move(s))), integrator_(network(), resting_share), hydraulics_(network(), setup().loop, setup().altitude_m), pressure_(network(), setup().loop, setup().altitude_m),
-      readings_(setup().sensors, setup().program.probes, setup().resolution_k), steps_(setup()), sample_s_(static_cast<double>(setup().program.sample_ms) / 1000.0), day_(setup().days.front())
+      readings_(setup().sensors, program().probes, setup().resolution_k), steps_(setup()), sample_s_(static_cast<double>(program().sample_ms) / 1000.0), day_(setup().days.front())
 {
     temps_ = setup().start_c.size() == network().size() ? setup().start_c : network().start(setup().start_tank_c, day_->air_c.front());
     if (hydraulics_.follows_sun()) // a rule for low voltage sees the true one at once
         hydraulics_.weather(surroundings_at(*day_, 0));
     gauge_bar_ = pressure_.pa() / inside_per_reading(Reads::pressure);
-    for (std::size_t i = 0; i < setup().program.probes; ++i)
-        gauged_ = gauged_ || ((setup().program.used >> i & 1U) != 0 && readings_.reads(i) == Reads::pressure);
-    state_ = power_up(setup().program);
+    for (std::size_t i = 0; i < program().probes; ++i)
+        gauged_ = gauged_ || ((program().used >> i & 1U) != 0 && readings_.reads(i) == Reads::pressure);
+    state_ = power_up(program());
     inputs_.modes = setup().modes;
     inputs_.away = setup().away;
     unit_powered() ? decide() : stand_still();
@@ -209,7 +209,7 @@ bool Simulation::quiet(std::int64_t m, std::int64_t n, double h)
     const double x = static_cast<double>(m) / static_cast<double>(n);
     Readings::Tips low{}, high{};
     const double sun_0 = sun_on_probes(time_of_day_s_), sun_1 = sun_on_probes(time_of_day_s_ + x * h);
-    for (std::size_t i = 0; i < setup().program.probes; ++i) {
+    for (std::size_t i = 0; i < program().probes; ++i) {
         const Integrator::Span s = integrator_.span(network().probe_node(i), x);
         // What is wrong goes one way over a step.
         const auto at = [&](double temp_c, double sun, double share) { return seen_by(i, temp_c, sun, time_of_day_s_ + share * x * h); };
@@ -218,7 +218,7 @@ bool Simulation::quiet(std::int64_t m, std::int64_t n, double h)
     }
     const bool steady = readings_.bound(low, high, std::min(sun_0, sun_1), std::max(sun_0, sun_1), bounds_);
     bounds_.low[supply_channel] = bounds_.high[supply_channel] = inputs_.readings[supply_channel].mk;
-    return dead_ || (steady && safe_skip(setup().program, state_, inputs_, bounds_) >= m);
+    return dead_ || (steady && safe_skip(program(), state_, inputs_, bounds_) >= m);
 }
 
 // A sample longer than a step may be: equal pieces, nobody looks in between.
@@ -271,7 +271,7 @@ void Simulation::finish_step(std::int64_t k, std::int64_t n, std::int64_t tried,
     hydraulics_.steam(pressure_.steamed());
     const std::uint32_t before = running_;
     const Acting acted = acting_;
-    unit_powered() ? decide(setup().program.walks() || dead_ ? 1 : n) : stand_still();
+    unit_powered() ? decide(program().walks() || dead_ ? 1 : n) : stand_still();
     const HydraulicState::Stands stood = hydraulics_.stands();
     act();
     const bool switched = before != running_ || !(acted == acting_);
@@ -281,7 +281,7 @@ void Simulation::finish_step(std::int64_t k, std::int64_t n, std::int64_t tried,
     tell([&](Listener& l) { l.decided(*this, switched); });
     tell([&](Listener& l) {
         if (l.wants_rows())
-            l.row({now_s(), inputs_, decisions_, surroundings_at(*day_, time_of_day_s_).air_c, plane_at(*day_, time_of_day_s_), pressure_pa(), faults(setup().program, state_)});
+            l.row({now_s(), inputs_, decisions_, surroundings_at(*day_, time_of_day_s_).air_c, plane_at(*day_, time_of_day_s_), pressure_pa(), faults(program(), state_)});
     });
 }
 
@@ -290,7 +290,7 @@ void Simulation::finish_step(std::int64_t k, std::int64_t n, std::int64_t tried,
 // wants them, and where the unit's state hangs on each.
 void Simulation::rows_inside(std::int64_t k, std::int64_t n, std::int64_t tried)
 {
-    const bool walks = setup().program.walks(), wanted = counting_ && std::any_of(listeners_.all.begin(), listeners_.all.end(), [](const Listener*l) { return l->wants_rows(); });
+    const bool walks = program().walks(), wanted = counting_ && std::any_of(listeners_.all.begin(), listeners_.all.end(), [](const Listener*l) { return l->wants_rows(); });
     if (dead_ || n < 2 || !(walks || wanted))
         return;
     Inputs in = inputs_;
@@ -301,14 +301,14 @@ void Simulation::rows_inside(std::int64_t k, std::int64_t n, std::int64_t tried)
         const double x = static_cast<double>(i) / static_cast<double>(tried), now = static_cast<double>(k + i) * sample_s_;
         Readings::Tips tips{};
         const double sun = sun_on_probes(now);
-        for (std::size_t p = 0; p < setup().program.probes; ++p)
+        for (std::size_t p = 0; p < program().probes; ++p)
             tips[p] = seen_by(p, integrator_.inside(network().probe_node(p), x), sun, now);
         readings_.read(tips, sun, in);
         set_clock(in, now);
-        const Decisions d = step(setup().program, in, s);
+        const Decisions d = step(program(), in, s);
         tell([&](Listener& l) {
             if (l.wants_rows())
-                l.row({day_start_s_ + now, in, d, surroundings_at(*day_, now).air_c, plane_at(*day_, now), pressure_pa(), faults(setup().program, s)});
+                l.row({day_start_s_ + now, in, d, surroundings_at(*day_, now).air_c, plane_at(*day_, now), pressure_pa(), faults(program(), s)});
         });
     }
 }

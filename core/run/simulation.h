@@ -53,11 +53,16 @@ public:
     void set_mode(std::size_t output, Mode mode) { inputs_.modes[output] = mode; }
     void set_away(bool away) { inputs_.away = away; }
 
+    // The unit begins anew with other settings, as after a power cut; the loop goes on as it stands.
+    // Of the same probes, outputs and sampling period.
+    void set_program(std::shared_ptr<const Program> program);
+
     // From its next sample on. Tips that move are set anew at each sample.
     void set_hands(const Hands& hands);
 
     // --- what stands now -------------------------------------------------------
     const CoupledSetup& setup() const { return model_->setup; }
+    const Program& program() const { return other_program_ ? *other_program_ : model_->setup.program; }
     const Network& network() const { return model_->network; }
     const std::vector<double>& temperatures() const { return temps_; }
     const HydraulicState& hydraulics() const { return hydraulics_; }
@@ -116,6 +121,7 @@ private:
     }
 
     std::shared_ptr<const Model> model_;
+    std::shared_ptr<const Program> other_program_; // in place of the model's
     Integrator integrator_;
     HydraulicState hydraulics_;
     Pressure pressure_;

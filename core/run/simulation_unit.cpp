@@ -16,7 +16,7 @@ void Simulation::decide(std::int64_t n)
 {
     dead_ = false;
     take_readings();
-    decisions_ = step(setup().program, inputs_, state_, n);
+    decisions_ = step(program(), inputs_, state_, n);
 }
 
 bool Simulation::unit_powered() const { return hands_.powered && hydraulics_.power().feeds_unit(day_->powered(time_of_day_s_)); }
@@ -25,7 +25,7 @@ bool Simulation::unit_powered() const { return hands_.powered && hydraulics_.pow
 void Simulation::stand_still()
 {
     dead_ = true;
-    state_ = power_up(setup().program);
+    state_ = power_up(program());
     decisions_ = {};
     take_readings();
 }
@@ -45,7 +45,7 @@ void Simulation::wire()
 {
     readings_ = Readings(sensors_ ? *sensors_ : hands_.sensors ? *hands_.sensors
                                                                : setup().sensors,
-        setup().program.probes, setup().resolution_k);
+        program().probes, setup().resolution_k);
 }
 
 void Simulation::set_hands(const Hands& hands)
@@ -56,18 +56,26 @@ void Simulation::set_hands(const Hands& hands)
         wire();
 }
 
+void Simulation::set_program(std::shared_ptr<const Program> program)
+{
+    other_program_ = std::move(program);
+    state_ = power_up(this->program());
+    dead_ ? stand_still() : decide();
+    act();
+}
+
 void Simulation::act()
 {
     running_ = state_.running;
     Decisions asked = decisions_;
     if (plan()) {
         running_ = plan()->relays_at(now_s(), running_);
-        for (std::size_t o = 0; o < setup().program.outputs; ++o)
+        for (std::size_t o = 0; o < program().outputs; ++o)
             if ((running_ & ~state_.running & 1U << o) != 0) // nobody sets its speed
                 asked[o].speed_pm = full_speed;
     }
     running_ |= hands_.bypassed;
-    acting_ = acting(setup(), running_, asked);
+    acting_ = acting(setup(), program(), running_, asked);
     // A unit that lives on something else asks in vain for a pump on the mains.
     if (!day_->powered(time_of_day_s_)) {
         const int circulation = network().arrangement().output_of(Driver::circulation); // on the mains in any loop
@@ -88,8 +96,8 @@ std::uint64_t Simulation::pressed_at(double time_of_day_s) const
     if (!counting_ || day_index_ > 0)
         return out;
     const Millis now = std::llround(time_of_day_s * 1000.0);
-    for (const Gate& g : setup().program.gates)
-        if (g.kind == Gate::Kind::pressed && now >= g.wait_ms && now - setup().program.sample_ms < g.wait_ms)
+    for (const Gate& g : program().gates)
+        if (g.kind == Gate::Kind::pressed && now >= g.wait_ms && now - program().sample_ms < g.wait_ms)
             out |= std::uint64_t{1} << g.button;
     return out;
 }
@@ -119,7 +127,7 @@ void Simulation::take_readings()
 {
     Readings::Tips tips{};
     const double sun = sun_on_probes(time_of_day_s_);
-    for (std::size_t i = 0; i < setup().program.probes; ++i)
+    for (std::size_t i = 0; i < program().probes; ++i)
         tips[i] = seen_by(i, temps_[network().probe_node(i)], sun, time_of_day_s_);
     readings_.read(tips, sun, inputs_);
     inputs_.readings[supply_channel] = {hydraulics_.follows_sun() ? in_milli(hydraulics_.power().volt()) : steady_supply_mv, true};

@@ -287,7 +287,7 @@ private:
     void act()
     {
         std::vector<double> t = nodes();
-        hydraulics_.outputs(acting(s_, state_.running, decisions_), t, day_->mains_c);
+        hydraulics_.outputs(acting(s_, s_.program, state_.running, decisions_), t, day_->mains_c);
         std::copy(t.begin(), t.end(), N_VGetArrayPointer(y_));
     }
 
