@@ -94,4 +94,10 @@ std::size_t json_line(const std::string& text, const std::string& path)
     }
 }
 
+Error placed_error(const Error& error, const std::string& text, const std::string& file)
+{
+    const bool placed = error.where.empty() || error.where.find("line") != std::string::npos;
+    return {error.what, file + ", " + (placed ? error.where : "line " + std::to_string(json_line(text, error.where)) + ", " + error.where), error.remedy};
+}
+
 } // namespace vernal

@@ -5,18 +5,14 @@
 #include <cmath>
 
 namespace vernal {
-namespace {
 
-// Column of a probe: its place, and its key behind it where a place has two.
-std::string column_name(const Variant& v, std::size_t i)
+std::string column_name(const Variant& v, std::size_t probe)
 {
-    for (std::size_t k = 0; k < i; ++k)
-        if (v.probes[k].place == v.probes[i].place)
-            return std::string(place_key(v.probes[i].place)) + "_" + v.probes[i].key;
-    return place_key(v.probes[i].place);
+    for (std::size_t k = 0; k < probe; ++k)
+        if (v.probes[k].place == v.probes[probe].place)
+            return std::string(place_key(v.probes[probe].place)) + "_" + v.probes[probe].key;
+    return place_key(v.probes[probe].place);
 }
-
-} // namespace
 
 SampleCsv::SampleCsv(const Variant& variant, Of of, CsvWriter::Sink sink) : variant_(variant), of_(of), csv_(std::move(sink))
 {

@@ -8,6 +8,9 @@
 
 namespace vernal {
 
+// Column of a probe: its place, and its key behind it where a place has two.
+std::string column_name(const Variant& v, std::size_t probe);
+
 class SampleCsv {
 public:
     enum class Of : std::uint8_t { run,

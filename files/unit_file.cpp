@@ -1,9 +1,8 @@
 #include "unit_file.h"
 
+#include "file_name.h"
 #include "json_fields.h"
 #include "json_lines.h"
-
-#include <cctype>
 
 namespace vernal {
 
@@ -31,8 +30,7 @@ Result<UnitSheet> read_unit_sheet(const std::string& text, const std::string& fi
             bad(problem->at, problem->what, "Expected: " + problem->remedy);
         return sheet;
     } catch (const BadFile& b) {
-        const bool placed = b.error.where.find("line") != std::string::npos; // a slip of JSON itself says its own
-        return Error{b.error.what, file + ", " + (placed || b.error.where.empty() ? b.error.where : "line " + std::to_string(json_line(text, b.error.where)) + ", " + b.error.where), b.error.remedy};
+        return placed_error(b.error, text, file);
     }
 }
 
@@ -68,19 +66,6 @@ std::vector<UnitSheet> sheets_of(const Job& job)
     return out;
 }
 
-std::string sheet_file_name(const UnitSheet& sheet)
-{
-    std::string plain;
-    for (const char c : sheet.name) {
-        const auto u = static_cast<unsigned char>(c);
-        if (std::isalnum(u) != 0 && u < 0x80)
-            plain += static_cast<char>(std::tolower(u));
-        else if (!plain.empty() && plain.back() != '-')
-            plain += '-';
-    }
-    constexpr std::size_t longest = 100;
-    plain.resize(std::min(plain.size(), longest));
-    return (plain.empty() ? "unit" : plain) + ending;
-}
+std::string sheet_file_name(const UnitSheet& sheet) { return plain_file_name(sheet.name, "unit") + ending; }
 
 } // namespace vernal

@@ -6,7 +6,7 @@ set -eu
 cd "$(dirname "$0")/.."
 seconds=${1:-600}
 [ $# -gt 0 ] && shift
-[ $# -eq 0 ] && set -- job container log points curves number epw import procedure unit drill
+[ $# -eq 0 ] && set -- job container log points curves number epw import procedure unit drill map modbus
 command -v clang++ >/dev/null || { echo "clang++ is missing: apt-get install clang"; exit 1; }
 cmake --preset fuzz >/dev/null
 cmake --build --preset fuzz

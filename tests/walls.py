@@ -9,7 +9,7 @@ import sys
 
 root = sys.argv[1]
 rooms = {}  # name: (folder, linked rooms)
-for cmake in ("core/CMakeLists.txt", "files/CMakeLists.txt", "cli/CMakeLists.txt", "app/CMakeLists.txt"):
+for cmake in ("core/CMakeLists.txt", "files/CMakeLists.txt", "link/CMakeLists.txt", "cli/CMakeLists.txt", "app/CMakeLists.txt"):
     with open(os.path.join(root, cmake), encoding="utf-8") as f:
         for name, body in re.findall(r"vernal_room\((\w+)\s+SOURCES(.*?)\)\n", f.read(), re.S):
             folder = cmake.split("/")[0]

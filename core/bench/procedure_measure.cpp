@@ -99,7 +99,7 @@ std::vector<std::size_t> ProcedureRun::outputs(const Which& w) const
 
 double ProcedureRun::level(const Level& l) const
 {
-    const double store = pair_ ? rig_.reading(pair_->store).mk / 1000.0 : NAN;
+    const double store = pair_ ? reads(pair_->store) : NAN;
     const Loop& loop = written_.loop;
     const auto of_pair = [&](double x) { return pair_ ? x : NAN; };
     switch (l.of) {
@@ -159,9 +159,48 @@ double ProcedureRun::tolerance(const Level& l, double to, const std::string& uni
     return least_k + (pair_ ? pair_->open_k : 0) + 2 * std::fabs(media_rate_) * sample_s_ + written_.unit.resolution_k;
 }
 
+double ProcedureRun::reads(std::size_t probe) const
+{
+    if (seen_)
+        return seen_->reads[probe];
+    return rig_.reading(probe).valid ? rig_.reading(probe).mk / 1000.0 : NAN;
+}
+
+std::optional<bool> ProcedureRun::runs(std::size_t output) const { return seen_ ? seen_->on[output] : std::optional(rig_.turns(output)); }
+
+bool ProcedureRun::told(const Line& l) const
+{
+    if (!seen_)
+        return true;
+    const auto all = [&](const std::vector<std::size_t>& of, const auto& known) { return !of.empty() && std::all_of(of.begin(), of.end(), [&](std::size_t i) { return known[i].has_value(); }); };
+    if (l.verb == Act::await)
+        return !of_the_loop(l.awaited) && (l.awaited > Awaited::rests || all(outputs(l.which), seen_->on));
+    if (l.verb != Act::capture)
+        return true;
+    switch (l.captured) {
+    case Captured::difference:
+    case Captured::reading:
+    case Captured::spread:
+    case Captured::rate:
+    case Captured::time: return true;
+    case Captured::watt: return all(outputs(l.which), seen_->watt);
+    case Captured::speed: return all(outputs(l.which), seen_->speed);
+    case Captured::supply: return seen_->supply_v.has_value();
+    default: return false; // switches too: of a bypass the unit knows nothing
+    }
+}
+
+void ProcedureRun::on_unit(UnitSeen seen)
+{
+    seen_ = std::move(seen);
+    attended_ = by_hand_ = true;
+    for (std::size_t o = 0; o < rig_.outputs(); ++o) // what is stated for pumps that are on is of those
+        if (const auto on = seen_->on[o])
+            rig_.set_mode(o, *on ? Mode::on : Mode::off);
+}
+
 double ProcedureRun::value(const Line& l) const
 {
-    const auto reads = [&](std::size_t p) { return rig_.reading(p).valid ? rig_.reading(p).mk / 1000.0 : NAN; };
     switch (l.captured) {
     case Captured::difference: return pair_ ? reads(pair_->source) - reads(pair_->store) : NAN;
     case Captured::media_difference: return pair_ ? rig_.tip_c(pair_->source) - rig_.tip_c(pair_->store) : NAN;
@@ -173,7 +212,7 @@ double ProcedureRun::value(const Line& l) const
     case Captured::spread: {
         double low = INFINITY, high = -INFINITY;
         for (const std::size_t p : probes(l.which)) {
-            if (!rig_.reading(p).valid)
+            if (std::isnan(reads(p)))
                 return NAN;
             low = std::min(low, reads(p));
             high = std::max(high, reads(p));
@@ -183,20 +222,20 @@ double ProcedureRun::value(const Line& l) const
     case Captured::watt: {
         double sum = 0;
         for (const std::size_t o : outputs(l.which))
-            sum += rig_.watt(o);
+            sum += seen_ ? seen_->watt[o].value_or(NAN) : rig_.watt(o);
         return sum;
     }
     case Captured::forced: {
         double count = 0;
         for (const std::size_t o : outputs(l.which))
-            count += (rig_.mode(o) != Mode::automatic) + rig_.bypassed(o);
+            count += seen_ ? seen_->modes[o] != Mode::automatic : (rig_.mode(o) != Mode::automatic) + rig_.bypassed(o);
         return count;
     }
     case Captured::speed: {
         const auto of = outputs(l.which);
-        return of.empty() ? NAN : 100 * rig_.speed(of.front());
+        return of.empty() ? NAN : 100 * (seen_ ? seen_->speed[of.front()].value_or(NAN) : rig_.speed(of.front()));
     }
-    case Captured::supply: return rig_.supply_v();
+    case Captured::supply: return seen_ ? seen_->supply_v.value_or(NAN) : rig_.supply_v();
     case Captured::turning: return rig_.pumps_turning();
     case Captured::time: return rig_.now_s() - changed_s_;
     case Captured::bridge: return rig_.bridge_v();

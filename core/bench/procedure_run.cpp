@@ -47,7 +47,7 @@ StepVerdict ProcedureResult::verdict() const
 }
 
 ProcedureRun::ProcedureRun(const Procedure& procedure, const Variant& written, Rig& rig)
-    : procedure_(procedure), written_(written), rig_(rig), pair_(bench_pair(written)), freeze_(bench_freeze(written)), low_(bench_low(written)), sample_s_(static_cast<double>(rig.simulation().setup().program.sample_ms) / 1000)
+    : procedure_(procedure), written_(written), rig_(rig), pair_(bench_pair(written)), freeze_(bench_freeze(written)), low_(bench_low(written)), sample_s_(static_cast<double>(rig.simulation().program().sample_ms) / 1000)
 {
     result_.name = procedure.name;
     for (std::size_t s = 0; s < procedure.steps.size(); ++s) {
@@ -102,6 +102,7 @@ void ProcedureRun::begin_step()
 void ProcedureRun::leave()
 {
     left_ = true;
+    answered_.reset();
     rig_.all_automatic();
     rig_.set_supply({});
 }
@@ -128,14 +129,15 @@ const Line* ProcedureRun::asked() const
     if (!step || line_ >= step->lines.size())
         return nullptr;
     const Line& l = step->lines[line_];
-    const bool waits = l.verb == Act::read ? by_hand_ : l.verb == Act::ask && (by_hand_ || (attended_ && l.fact == Fact::none));
+    const bool by_person = seen_ && (is_act(l) || !told(l));
+    const bool waits = l.verb == Act::read ? by_hand_ : by_person || (l.verb == Act::ask && (by_hand_ || (attended_ && l.fact == Fact::none)));
     return waits ? &l : nullptr;
 }
 
 double ProcedureRun::shown() const
 {
     const Line* l = asked();
-    if (!l)
+    if (!l || seen_)
         return NAN;
     if (l->verb == Act::ask)
         return l->fact == Fact::none ? NAN : rig_.is_so(l->fact);
@@ -187,7 +189,7 @@ bool ProcedureRun::advance(double seconds)
         follow_media();
         std::vector<double> now;
         for (std::size_t p = 0; p < rig_.probes(); ++p)
-            now.push_back(rig_.reading(p).valid ? rig_.reading(p).mk / 1000.0 : NAN);
+            now.push_back(reads(p));
         last_.push_back(std::move(now));
         if (last_.size() > kept)
             last_.erase(last_.begin());
@@ -199,6 +201,15 @@ void ProcedureRun::follow_media()
 {
     if (!pair_)
         return;
+    if (seen_) { // by the unit's own readings, over what is kept of them
+        media_rate_ = 0;
+        const double over_s = static_cast<double>(last_.size()) * sample_s_;
+        for (const std::size_t p : {pair_->source, pair_->store})
+            if (!last_.empty())
+                if (const double rate = (reads(p) - last_.front()[p]) / over_s; std::isfinite(rate) && std::fabs(rate) > std::fabs(media_rate_))
+                    media_rate_ = rate;
+        return;
+    }
     media_rate_ = 0;
     for (const auto& [probe, last] : {std::pair(pair_->source, &last_media_c_[0]), std::pair(pair_->store, &last_media_c_[1])}) {
         const double c = rig_.medium_c(rig_.medium(probe)), rate = (c - *last) / sample_s_;
@@ -233,6 +244,10 @@ bool ProcedureRun::judge(const Line& l)
     const double seen = it == list.end() ? NAN : it->mean(), to = level(l.level);
     const char* unit = it == list.end() ? "" : unit_of(it->what);
     const double within = l.judged == Judged::near ? tolerance(l.tolerance, to, unit) : 0;
+    if (seen_ && it != list.end() && !std::isfinite(seen)) { // nobody had an instrument for it
+        result_.steps[at_].said += (result_.steps[at_].said.empty() ? "" : "; ") + l.name + " was not read";
+        return true;
+    }
     const bool good = l.judged == Judged::near ? std::fabs(seen - to) <= within : l.judged == Judged::below ? seen < to
                                                                                                             : seen > to;
     result_.steps[at_].judged.push_back({l.name, it == list.end() ? Captured::forced : it->what, l.judged, seen, to, within});
@@ -241,12 +256,11 @@ bool ProcedureRun::judge(const Line& l)
 
 bool ProcedureRun::look(const Line& l)
 {
-    const auto now = [&](std::size_t p) { return rig_.reading(p).valid ? rig_.reading(p).mk / 1000.0 : NAN; };
     switch (l.awaited) {
     case Awaited::runs:
     case Awaited::rests: {
         const auto of = outputs(l.which);
-        return std::all_of(of.begin(), of.end(), [&](std::size_t o) { return rig_.turns(o) == (l.awaited == Awaited::runs); });
+        return std::all_of(of.begin(), of.end(), [&](std::size_t o) { return runs(o) == (l.awaited == Awaited::runs); });
     }
     case Awaited::settled: {
         constexpr double still_k = 0.1;
@@ -266,7 +280,7 @@ bool ProcedureRun::look(const Line& l)
     }
     case Awaited::climbs: {
         const auto of = probes(l.which);
-        return std::all_of(of.begin(), of.end(), [&](std::size_t p) { return now(p) > from_[p] + level(l.level); });
+        return std::all_of(of.begin(), of.end(), [&](std::size_t p) { return reads(p) > from_[p] + level(l.level); });
     }
     case Awaited::keeps: return false; // to the end of its time
     case Awaited::fills: return rig_.full();
@@ -286,6 +300,8 @@ bool ProcedureRun::look(const Line& l)
 // What a line does to the rig.
 void ProcedureRun::change(const Line& l)
 {
+    if (seen_ && l.verb != Act::knob)
+        return; // a person's hands have done it
     switch (l.verb) {
     case Act::put:
         for (const std::size_t p : probes(l.which))
@@ -316,7 +332,8 @@ void ProcedureRun::change(const Line& l)
     case Act::knob:
         if (LinkedDifference* rule = knob_rule(written_)) {
             rule->mark = level(l.level);
-            rig_.turn_knob(rule->mark);
+            if (!seen_)
+                rig_.turn_knob(rule->mark);
             pair_ = bench_pair(written_);
         }
         break;
@@ -371,15 +388,22 @@ bool ProcedureRun::do_line()
     };
     if (from_.empty())
         for (std::size_t p = 0; p < rig_.probes(); ++p)
-            from_.push_back(rig_.reading(p).valid ? rig_.reading(p).mk / 1000.0 : NAN);
-    if (l.verb <= Act::supply || l.verb == Act::knob || l.verb == Act::shade) {
+            from_.push_back(reads(p));
+    if (is_act(l)) {
+        if (seen_ && !answered_)
+            return false;
+        answered_.reset();
         change(l);
         changed_s_ = rig_.now_s();
         return next();
     }
     switch (l.verb) {
     case Act::wait: return rig_.now_s() - since_s_ >= pause_s(l) && next();
-    case Act::capture: capture(l, value(l)); return next();
+    case Act::capture:
+        if (asked() && !answered_)
+            return false;
+        capture(l, answered_ ? *std::exchange(answered_, std::nullopt) : value(l));
+        return next();
     case Act::read:
     case Act::ask: return (!asked() || answered_) && (take_answer(l) ? next() : true);
     case Act::judge:
@@ -389,10 +413,18 @@ bool ProcedureRun::do_line()
         return true;
     default: break; // an await
     }
+    if (asked()) { // nobody but a person can tell
+        if (!answered_)
+            return false;
+        if (*std::exchange(answered_, std::nullopt) != 0)
+            return next();
+        end_step(StepVerdict::failed, "in vain: " + waits_for());
+        return true;
+    }
     const bool over = rig_.now_s() - since_s_ >= l.within_s;
     if (l.awaited == Awaited::keeps) {
         for (const std::size_t p : probes(l.which))
-            if (!(std::fabs((rig_.reading(p).valid ? rig_.reading(p).mk / 1000.0 : NAN) - from_[p]) <= level(l.level))) {
+            if (!(std::fabs(reads(p) - from_[p]) <= level(l.level))) {
                 end_step(StepVerdict::failed, written_.probes[p].key + " moved with it");
                 return true;
             }

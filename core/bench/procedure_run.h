@@ -52,6 +52,16 @@ BenchRecord record_of(const ProcedureResult& result, const std::string& title, c
 // the store; none: they are not all there. Marks of the scale are those written.
 std::optional<Knob> found_knob(const ProcedureResult& result, const Knob& written);
 
+// A unit that is not on the rig, as it was last read: by the variant's probes and outputs. What
+// nobody knows is left out.
+struct UnitSeen {
+    std::vector<double> reads; // °C, NaN: none
+    std::vector<std::optional<bool>> on;
+    std::vector<std::optional<Mode>> modes;
+    std::vector<std::optional<double>> speed, watt; // speed 0…1
+    std::optional<double> supply_v;
+};
+
 class ProcedureRun {
 public:
     // written: the job's variant, which the unit on the rig should be set to. Procedure and rig outlive it.
@@ -73,9 +83,16 @@ public:
         attended_ = someone;
         by_hand_ = someone && by_hand;
     }
+    // A real unit is read, and the rig only keeps the time: acts are a person's, who says when they
+    // are done, and what the unit does not tell is typed.
+    void on_unit(UnitSeen seen);
+    bool is_on_unit() const { return seen_.has_value(); }
+    bool is_act(const Line& l) const { return l.verb <= Act::supply || l.verb == Act::knob || l.verb == Act::shade; }
+    std::string act_text(const Line& l, const Units& units) const; // "Put S1 into the block."
+
     const Line* asked() const; // the line that waits for an answer; null: none does
     double shown() const;      // what it would be at the rig: as typed; of a bucket the seconds. NaN: it cannot say
-    void answer(double typed); // of a bucket the seconds; of a question 1, yes, or 0
+    void answer(double typed); // of a bucket the seconds; of a question 1, yes, or 0; NaN: there is no instrument for it
 
     const ProcedureResult& result() const { return result_; }
     std::size_t step() const { return at_; } // under way; the number of steps: over
@@ -104,6 +121,9 @@ private:
     double value(const Line& l) const;
     std::vector<std::size_t> probes(const Which& w) const;
     std::vector<std::size_t> outputs(const Which& w) const;
+    double reads(std::size_t probe) const; // °C, NaN: none
+    std::optional<bool> runs(std::size_t output) const;
+    bool told(const Line& l) const; // the unit tells what it captures or awaits
     const Procedure& procedure_;
     Variant written_; // with the knob as it is turned
     Rig& rig_;
@@ -121,6 +141,7 @@ private:
     double sample_s_ = 1, media_rate_ = 0; // K/s
     double changed_s_ = 0, v_per_min_ = 0; // when the last line changed something; of the supply
     std::optional<double> answered_;
+    std::optional<UnitSeen> seen_;
     bool attended_ = false, by_hand_ = false, left_ = false;
 };
 

@@ -1,4 +1,4 @@
-// A value of a rule as a unit's sheet states it. Not for others.
+// A value of a rule as a unit's sheet or its register map states it.
 #pragma once
 
 #include "unit_sheet.h"

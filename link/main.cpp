@@ -1,0 +1,3 @@
+#include "rig_program.h"
+
+int main(int argc, char** argv) { return vernal::run_rig_program(argc, argv); }
