@@ -1,5 +1,7 @@
 #include "bench_model.h"
 
+#include "app/wire/wire_link.h"
+
 #include "files/attachment.h"
 
 #include <QDateTime>
@@ -130,6 +132,29 @@ void BenchModel::begin(const Procedure& p)
     kept_ = false;
     run_ = std::make_unique<ProcedureRun>(p, *written_, *rig_);
     run_->attended(true, by_hand_);
+    if (at_unit())
+        run_->on_unit(seen_of(link_->map(), link_->image(), *written_));
+    emit ticked();
+}
+
+void BenchModel::set_wire(WireLink& link)
+{
+    link_ = &link;
+    connect(&link, &WireLink::changed, this, &BenchModel::follow_link);
+}
+
+bool BenchModel::can_read_unit() const { return link_ && link_->state() == WireLink::State::joined; }
+
+void BenchModel::follow_link()
+{
+    if (run_ && run_->is_on_unit() && run_->step() < run_->result().steps.size()) {
+        if (can_read_unit()) {
+            run_->on_unit(seen_of(link_->map(), link_->image(), *written_));
+        } else {
+            leave();
+            emit left_alone(tr("The link to the unit was lost: the procedure was left, and can be resumed."));
+        }
+    }
     emit ticked();
 }
 
@@ -146,19 +171,23 @@ void BenchModel::leave()
     emit ticked();
 }
 
-bool BenchModel::can_resume(const Procedure& p) const { return left_.count(&p) != 0; }
+bool BenchModel::can_resume(const Procedure& p) const
+{
+    const auto it = left_.find(&p);
+    return it != left_.end() && (!it->second->is_on_unit() || can_read_unit());
+}
 
 void BenchModel::resume(const Procedure& p)
 {
     const auto it = left_.find(&p);
-    if (it == left_.end())
+    if (it == left_.end() || (it->second->is_on_unit() && !can_read_unit()))
         return;
     run_ = std::move(it->second);
     left_.erase(it);
     of_ = &p;
     kept_ = false;
     run_->resume();
-    emit ticked();
+    follow_link();
 }
 
 void BenchModel::repeat()
@@ -205,10 +234,11 @@ const BenchRecord* BenchModel::last_of(const Procedure& p) const
 // What has come to its end stands in the job from then on; with a fault put in it is practice.
 void BenchModel::keep()
 {
-    if (!run_ || kept_ || fault_ >= 0 || run_->step() < run_->result().steps.size())
+    if (!run_ || kept_ || (fault_ >= 0 && !run_->is_on_unit()) || run_->step() < run_->result().steps.size())
         return;
     kept_ = true;
-    const BenchRecord record = record_of(run_->result(), of_->title, QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm")).toStdString(), written_->id);
+    BenchRecord record = record_of(run_->result(), of_->title, QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm")).toStdString(), written_->id);
+    record.read_at = run_->is_on_unit() ? ReadAt::wire : ReadAt::rig;
     session_.document().edit(tr("Test: %1").arg(qs(of_->title)), [&](Job& j) { j.bench.push_back(record); });
 }
 
@@ -216,7 +246,7 @@ void BenchModel::tick()
 {
     if (!rig_)
         return;
-    go_on(speed_ * tick_ms / 1000.0);
+    go_on((run_ && run_->is_on_unit() ? 1 : speed_) * tick_ms / 1000.0);
     emit ticked();
 }
 
@@ -233,7 +263,7 @@ void BenchModel::go_on(double seconds)
         owed_s_ -= dt;
         if (!recorded_.empty() && rig_->now_s() - recorded_.back().time_s < each_s - 1e-6)
             continue;
-        Sample s;
+        BenchSample s;
         s.time_s = rig_->now_s();
         for (std::size_t p = 0; p < rig_->probes(); ++p)
             s.reads.push_back(rig_->reading(p).valid && reads_temperature(written_->probes[p]) ? static_cast<float>(rig_->reading(p).mk) / 1000.F : NAN);

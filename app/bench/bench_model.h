@@ -2,6 +2,8 @@
 // somebody looks, and the procedure under way.
 #pragma once
 
+#include "bench_sample.h"
+
 #include "app/shell/session.h"
 #include "core/bench/bench_faults.h"
 #include "core/bench/procedure_run.h"
@@ -12,6 +14,8 @@
 #include <map>
 
 namespace vernal {
+
+class WireLink;
 
 class BenchModel : public QObject {
     Q_OBJECT
@@ -45,30 +49,33 @@ public:
     void read_by_hand(bool on); // typed
     bool by_hand() const { return by_hand_; }
     void answer(double typed);
+    // Procedures that begin read the unit on the wire, while one is joined; the rig keeps the time.
+    void set_wire(WireLink& link);
+    bool can_read_unit() const; // it is joined
+    void read_unit(bool on) { at_unit_ = on; }
+    bool at_unit() const { return at_unit_ && can_read_unit(); }
     // The newest test of this procedure that the job has of this variant; null: none.
     const BenchRecord* last_of(const Procedure& p) const;
 
     // What was read, the last ten minutes at least.
-    struct Sample {
-        double time_s = 0;
-        std::vector<float> reads; // by probe, °C; NaN: none
-        std::uint32_t turns = 0;
-    };
-    const std::deque<Sample>& recorded() const { return recorded_; }
+    const std::deque<BenchSample>& recorded() const { return recorded_; }
     void touched() { emit ticked(); } // something was moved by hand
 
 signals:
     void remade(); // another unit lies there
     void ticked();
-    void switched(std::uint32_t turns); // an output has, bit per output: it is on
+    void switched(std::uint32_t turns);  // an output has, bit per output: it is on
+    void left_alone(const QString& why); // the procedure under way was left
 
 private:
     void remake();
     void collect_procedures();
     void keep();
+    void follow_link();
     void tick();
     void go_on(double seconds);
     Session& session_;
+    WireLink* link_ = nullptr;
     std::optional<Variant> written_; // outlives the run
     std::optional<Rig> rig_;
     std::unique_ptr<ProcedureRun> run_;
@@ -78,13 +85,13 @@ private:
     std::vector<Attachment> own_from_;
     std::vector<BenchFault> faults_;
     const Procedure* of_ = nullptr;
-    std::deque<Sample> recorded_;
+    std::deque<BenchSample> recorded_;
     QTimer clock_;
     QString trouble_;
     double owed_s_ = 0; // of the rig's time, less than a sample
     int speed_ = 10, fault_ = -1;
     std::uint32_t turned_ = 0;
-    bool visible_ = false, stale_ = true, by_hand_ = false, kept_ = false;
+    bool visible_ = false, stale_ = true, by_hand_ = false, kept_ = false, at_unit_ = false;
 };
 
 } // namespace vernal

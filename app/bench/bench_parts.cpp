@@ -4,6 +4,9 @@
 
 #include <QFileDialog>
 #include <QFileInfo>
+#include <QHeaderView>
+#include <QPushButton>
+#include <QTableWidget>
 
 namespace vernal {
 
@@ -20,6 +23,32 @@ QFrame* bench_card()
     auto* c = new QFrame;
     c->setObjectName(QStringLiteral("card"));
     return c;
+}
+
+QPushButton* bench_button(const QString& words, const char* name)
+{
+    auto* b = new QPushButton(words);
+    b->setObjectName(QLatin1String(name));
+    return b;
+}
+
+QTableWidget* bench_table(const char* name, const QString& says, const QStringList& heads, int wide)
+{
+    auto* t = new QTableWidget(0, static_cast<int>(heads.size()));
+    t->setObjectName(QLatin1String(name));
+    t->setAccessibleName(says);
+    t->setHorizontalHeaderLabels(heads);
+    t->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    t->setSelectionBehavior(QAbstractItemView::SelectRows);
+    t->verticalHeader()->hide();
+    t->verticalHeader()->setDefaultSectionSize(26);
+    t->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    t->setWordWrap(true);
+    t->horizontalHeader()->setMinimumSectionSize(84);
+    t->setTextElideMode(Qt::ElideNone);
+    for (int c = 0; c < heads.size(); ++c)
+        t->horizontalHeader()->setSectionResizeMode(c, c == wide ? QHeaderView::Stretch : QHeaderView::ResizeToContents);
+    return t;
 }
 
 QString in_colour(const QColor& c, const QString& words) { return QStringLiteral("<span style='color:%1'>%2</span>").arg(c.name(), words.toHtmlEscaped()); }

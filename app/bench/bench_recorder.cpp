@@ -14,31 +14,33 @@ constexpr int least_ms = 150;                   // between two pictures
 
 } // namespace
 
-BenchRecorder::BenchRecorder(Session& session, BenchModel& model, QWidget* parent) : QCustomPlot(parent), session_(session), model_(model)
+BenchRecorder::BenchRecorder(Session& session, const std::deque<BenchSample>& rows, const QString& clock, QWidget* parent) : QCustomPlot(parent), session_(session), rows_(rows), clock_(clock)
 {
     setObjectName(QStringLiteral("recorder"));
-    setAccessibleName(tr("BenchRecorder: the last ten minutes on the bench"));
+    setAccessibleName(tr("Recorder: the last ten minutes"));
     setMinimumHeight(130);
-    connect(&model, &BenchModel::remade, this, &BenchRecorder::remake);
-    connect(&model, &BenchModel::ticked, this, [this] {
-        if (isVisible() && (!last_.isValid() || last_.elapsed() >= least_ms))
-            redraw();
-    });
     connect(&session, &Session::units_changed, this, &BenchRecorder::redraw);
 }
 
-void BenchRecorder::remake()
+void BenchRecorder::set_now(double now_s)
 {
+    now_s_ = now_s;
+    if (isVisible() && (!last_.isValid() || last_.elapsed() >= least_ms))
+        redraw();
+}
+
+void BenchRecorder::set_unit(std::optional<Variant> unit)
+{
+    unit_ = std::move(unit);
     clearGraphs();
     clearItems();
     names_.clear();
-    Rig* rig = model_.rig();
-    for (std::size_t p = 0; rig && p < rig->probes(); ++p)
+    for (std::size_t p = 0; unit_ && p < unit_->probes.size(); ++p)
         addGraph();
-    for (std::size_t o = 0; rig && o < rig->outputs(); ++o) {
+    for (std::size_t o = 0; unit_ && o < unit_->unit.outputs.size(); ++o) {
         addGraph();
         names_ << new QCPItemText(this);
-        names_.back()->setText(qs(rig->variant().unit.outputs[o].key));
+        names_.back()->setText(qs(unit_->unit.outputs[o].key));
         names_.back()->setPositionAlignment(Qt::AlignLeft | Qt::AlignVCenter);
         names_.back()->setFont(text_font(12, true));
     }
@@ -50,17 +52,15 @@ void BenchRecorder::redraw()
 {
     const Theme& t = theme();
     last_.start();
-    Rig* rig = model_.rig();
     setBackground(t.card);
-    const auto& rows = model_.recorded();
-    const double now = rig ? rig->now_s() : 0;
+    const std::size_t probes = unit_ ? unit_->probes.size() : 0, outputs = unit_ ? unit_->unit.outputs.size() : 0;
     double low = INFINITY, high = -INFINITY;
     const auto shown = [&](double c) { return to_display(c, Quantity::temperature, session_.units()); };
-    for (std::size_t p = 0; rig && p < rig->probes(); ++p) {
+    for (std::size_t p = 0; p < probes; ++p) {
         QVector<double> x, y;
-        for (const BenchModel::Sample& s : rows)
-            if (s.time_s >= now - window_s) {
-                x << (s.time_s - now) / 60;
+        for (const BenchSample& s : rows_)
+            if (s.time_s >= now_s_ - window_s) {
+                x << (s.time_s - now_s_) / 60;
                 y << shown(s.reads[p]);
                 if (std::isfinite(s.reads[p])) {
                     low = std::min(low, y.back());
@@ -68,21 +68,21 @@ void BenchRecorder::redraw()
                 }
             }
         graph(static_cast<int>(p))->setData(x, y, true);
-        graph(static_cast<int>(p))->setPen(probe_pen(rig->variant().probes[p].place));
+        graph(static_cast<int>(p))->setPen(probe_pen(unit_->probes[p].place));
     }
     if (!(high > low)) {
         low = std::isfinite(low) ? low - 1 : 0;
         high = low + 2;
     }
-    const double room = std::max(1.0, 0.08 * (high - low)), bars = rig ? static_cast<double>(rig->outputs()) : 0;
-    for (std::size_t o = 0; rig && o < rig->outputs(); ++o) {
+    const double room = std::max(1.0, 0.08 * (high - low)), bars = static_cast<double>(outputs);
+    for (std::size_t o = 0; o < outputs; ++o) {
         QVector<double> x, y;
-        for (const BenchModel::Sample& s : rows)
-            if (s.time_s >= now - window_s) {
-                x << (s.time_s - now) / 60;
+        for (const BenchSample& s : rows_)
+            if (s.time_s >= now_s_ - window_s) {
+                x << (s.time_s - now_s_) / 60;
                 y << ((s.turns >> o & 1U) != 0 ? low - room * (1.5 + bar_rooms * static_cast<double>(o)) : qQNaN());
             }
-        QCPGraph* bar = graph(static_cast<int>(rig->probes() + o));
+        QCPGraph* bar = graph(static_cast<int>(probes + o));
         bar->setData(x, y, true);
         bar->setPen(QPen(t.accent, 6, Qt::SolidLine, Qt::FlatCap));
         names_[static_cast<int>(o)]->position->setCoords(-window_s / 60 + 0.03, low - room * (1.5 + bar_rooms * static_cast<double>(o)));
@@ -101,7 +101,7 @@ void BenchRecorder::redraw()
         a->grid()->setPen(QPen(t.hairline, 0.6));
         a->grid()->setZeroLinePen(QPen(t.hairline, 0.6));
     }
-    xAxis->setLabel(tr("minutes of the bench, now at the right"));
+    xAxis->setLabel(clock_);
     yAxis->setLabel(qs(unit_name(Quantity::temperature, session_.units())));
     replot(QCustomPlot::rpQueuedReplot);
 }

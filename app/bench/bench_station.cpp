@@ -12,6 +12,7 @@
 #include "app/shell/theme.h"
 #include "app/widgets/form.h"
 #include "app/widgets/number_edit.h"
+#include "app/wire/wire_page.h"
 #include "core/wording/why.h"
 
 #include <QApplication>
@@ -44,7 +45,10 @@ BenchStation::BenchStation(Session& session, const Dialogs& dialogs, QWidget* pa
     record->setObjectName(QStringLiteral("card"));
     auto* in = new QVBoxLayout(record);
     in->setContentsMargins(8, 4, 8, 4);
-    in->addWidget(new BenchRecorder(session, *model_));
+    auto* recorder = new BenchRecorder(session, model_->recorded(), tr("minutes of the bench, now at the right"));
+    in->addWidget(recorder);
+    connect(model_, &BenchModel::remade, recorder, [this, recorder] { recorder->set_unit(model_->rig() ? std::optional(model_->rig()->variant()) : std::nullopt); });
+    connect(model_, &BenchModel::ticked, recorder, [this, recorder] { recorder->set_now(model_->rig() ? model_->rig()->now_s() : 0); });
     record->setFixedHeight(190);
     auto* rig_box = new QVBoxLayout(rig);
     rig_box->setContentsMargins(0, 0, 0, 0);
@@ -57,6 +61,9 @@ BenchStation::BenchStation(Session& session, const Dialogs& dialogs, QWidget* pa
     auto* loop = new AtLoopPage(session, dialogs);
     pages_->addWidget(loop);
     pages_->addWidget(new DrillPage(session));
+    wire_ = new WirePage(session, dialogs);
+    pages_->addWidget(wire_);
+    model_->set_wire(wire_->link());
     connect(loop, &AtLoopPage::far_wanted, this, &BenchStation::show_far);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(14, 10, 10, 8);
@@ -68,16 +75,18 @@ BenchStation::BenchStation(Session& session, const Dialogs& dialogs, QWidget* pa
     for (auto signal : {&BenchModel::ticked, &BenchModel::remade})
         connect(model_, signal, this, &BenchStation::show_now);
     connect(&session, &Session::units_changed, this, &BenchStation::show_now);
+    connect(&wire_->link(), &WireLink::changed, this, &BenchStation::show_wire);
 }
 
 QHBoxLayout* BenchStation::make_head()
 {
     auto* head = new QHBoxLayout;
     head->addWidget(heading(tr("Bench"), "h1"));
-    const std::array<std::array<QString, 3>, 4> pages{{{tr("Rig"), QStringLiteral("benchRig"), tr("The unit in the program, its probes in your hands")},
+    const std::array<std::array<QString, 3>, 5> pages{{{tr("Rig"), QStringLiteral("benchRig"), tr("The unit in the program, its probes in your hands")},
         {tr("Unit sheet"), QStringLiteral("benchUnit"), tr("The unit at hand as you describe it: wiring, keys, lamps")},
         {tr("At the loop"), QStringLiteral("benchLoop"), tr("What it should show now, which reading is wrong, what ails the pump")},
-        {tr("Drills"), QStringLiteral("benchDrills"), tr("A hidden fault to be found in little time")}}};
+        {tr("Drills"), QStringLiteral("benchDrills"), tr("A hidden fault to be found in little time")},
+        {tr("On the wire"), QStringLiteral("benchWire"), tr("A real unit, or a stand-in, by Modbus")}}};
     for (std::size_t i = 0; i < pages.size(); ++i) {
         auto* b = page_buttons_[i] = new QPushButton(pages[i][0]);
         b->setObjectName(pages[i][1]);
@@ -118,9 +127,24 @@ void BenchStation::show_page(Page page)
     for (std::size_t i = 0; i < page_buttons_.size(); ++i)
         page_buttons_[i]->setChecked(i == at);
     speed_row_->setVisible(page == Page::rig);
-    const std::array hints{tr("drag a probe's wire into what it should feel"), tr("the unit at hand as you describe it"), tr("sums of this hour, not a run: what is not known is in the bands"), tr("a hidden fault, the customer's words, and your time")};
+    const std::array hints{tr("drag a probe's wire into what it should feel"), tr("the unit at hand as you describe it"), tr("sums of this hour, not a run: what is not known is in the bands"), tr("a hidden fault, the customer's words, and your time"), tr("read-only until it is armed")};
     hint_->setText(hints[at]);
     pages_->setCurrentIndex(static_cast<int>(at));
+}
+
+void BenchStation::wire_off()
+{
+    show_page(Page::wire); // where it is said what has come of it
+    wire_->link().all_off();
+}
+
+// On every page it is seen that a unit is joined, or that it is lost.
+void BenchStation::show_wire()
+{
+    QPushButton* b = page_buttons_[static_cast<std::size_t>(Page::wire)];
+    const WireLink::State s = wire_->link().state();
+    b->setText(s == WireLink::State::lost ? tr("■ Link lost") : s == WireLink::State::joined ? tr("● On the wire")
+                                                                                             : tr("On the wire"));
 }
 
 void BenchStation::show_far()
@@ -318,7 +342,7 @@ void BenchStation::show_now()
     const Simulation& s = rig->simulation();
     QStringList said;
     for (std::size_t o = 0; o < rig->outputs(); ++o) {
-        const WhyText w = why(rig->variant(), s.setup().program, s.inputs(), s.engine(), rig->decision(o), o, session_.units());
+        const WhyText w = why(rig->variant(), s.program(), s.inputs(), s.engine(), rig->decision(o), o, session_.units());
         said << QStringLiteral("<b>%1</b> %2").arg(qs(w.headline).toHtmlEscaped(), qs(w.margin).toHtmlEscaped());
     }
     const QString why = said.join(QStringLiteral("<br><br>"));

@@ -18,6 +18,7 @@ class FarView;
 class NumberEdit;
 class RigView;
 class UnitPage;
+class WirePage;
 struct Dialogs;
 
 class BenchStation : public QWidget {
@@ -27,9 +28,11 @@ public:
     enum class Page { rig,
         unit, // its sheet
         loop, // at the loop: what it should show, which reading is wrong, the pump
-        drills };
+        drills,
+        wire };
     void show_page(Page page);
     void show_far();
+    void wire_off(); // every output of the unit on the wire
     BenchModel& model() { return *model_; }
     RigView& rig_view() { return *rig_view_; }
 
@@ -45,11 +48,13 @@ private:
     void offer_faults();
     QWidget* make_now();
     void show_now();
+    void show_wire();
     Session& session_;
     BenchModel* model_;
     RigView* rig_view_ = nullptr;
     QStackedWidget* pages_ = nullptr;
-    std::array<QPushButton*, 4> page_buttons_{};
+    std::array<QPushButton*, 5> page_buttons_{};
+    WirePage* wire_ = nullptr;
     FarView* far_ = nullptr;
     QWidget* speed_row_ = nullptr;
     QLabel *hint_ = nullptr, *why_ = nullptr, *captured_ = nullptr, *caution_ = nullptr;

@@ -51,13 +51,6 @@ void put(QLabel* l, const QString& words)
         l->setText(words);
 }
 
-QPushButton* button(const QString& words, const char* name)
-{
-    auto* b = new QPushButton(words);
-    b->setObjectName(QLatin1String(name));
-    return b;
-}
-
 } // namespace
 
 ProcedurePanel::ProcedurePanel(Session& session, BenchModel& model, QWidget* parent) : QFrame(parent), session_(session), model_(model)
@@ -116,13 +109,15 @@ QWidget* ProcedurePanel::make_asked()
     typed_ = new QLineEdit;
     typed_->setObjectName(QStringLiteral("typedReading"));
     typed_->setAccessibleName(tr("What you read"));
-    take_ = button(tr("Take it"), "takeReading");
-    as_shown_ = button({}, "takeShown");
+    take_ = bench_button(tr("Take it"), "takeReading");
+    as_shown_ = bench_button({}, "takeShown");
     as_shown_->setToolTip(tr("What an instrument at the rig shows"));
-    yes_ = button(tr("Yes"), "answerYes");
-    no_ = button(tr("No"), "answerNo");
+    yes_ = bench_button(tr("Yes"), "answerYes");
+    no_ = bench_button(tr("No"), "answerNo");
+    none_ = bench_button(tr("No instrument"), "noInstrument");
+    none_->setToolTip(tr("It is left open; what is judged by it is not"));
     auto* row = new QHBoxLayout;
-    for (QWidget* w : {static_cast<QWidget*>(typed_), static_cast<QWidget*>(take_), static_cast<QWidget*>(as_shown_), static_cast<QWidget*>(yes_), static_cast<QWidget*>(no_)})
+    for (QWidget* w : {static_cast<QWidget*>(typed_), static_cast<QWidget*>(take_), static_cast<QWidget*>(as_shown_), static_cast<QWidget*>(yes_), static_cast<QWidget*>(no_), static_cast<QWidget*>(none_)})
         row->addWidget(w);
     asked_ = new QWidget;
     auto* in = new QVBoxLayout(asked_);
@@ -146,29 +141,33 @@ QWidget* ProcedurePanel::make_asked()
     connect(as_shown_, &QPushButton::clicked, this, [this] { model_.answer(model_.run() ? model_.run()->shown() : NAN); });
     connect(yes_, &QPushButton::clicked, this, [this] { model_.answer(1); });
     connect(no_, &QPushButton::clicked, this, [this] { model_.answer(0); });
+    connect(none_, &QPushButton::clicked, this, [this] { model_.answer(NAN); });
     return asked_;
 }
 
 QLayout* ProcedurePanel::make_acts()
 {
-    begin_ = button(tr("Begin"), "beginProcedure");
+    begin_ = bench_button(tr("Begin"), "beginProcedure");
     begin_->setProperty("look", QStringLiteral("act"));
-    resume_ = button(tr("Resume"), "resumeProcedure");
-    leave_ = button(tr("Leave it"), "leaveProcedure");
+    resume_ = bench_button(tr("Resume"), "resumeProcedure");
+    leave_ = bench_button(tr("Leave it"), "leaveProcedure");
     leave_->setToolTip(tr("Every switch goes back to AUTO, no bypass stays closed; it can be resumed"));
-    repeat_ = button(tr("Step before"), "repeatStep");
+    repeat_ = bench_button(tr("Step before"), "repeatStep");
     repeat_->setToolTip(tr("Does the step before this one once more"));
-    own_ = button(tr("Your own …"), "ownProcedure");
+    own_ = bench_button(tr("Your own …"), "ownProcedure");
     own_->setToolTip(tr("A procedure from a text file; docs/procedures.md has the words it understands"));
-    knob_ = button(tr("Take into the knob's table"), "takeKnob");
+    knob_ = bench_button(tr("Take into the knob's table"), "takeKnob");
     by_hand_ = new QCheckBox(tr("readings typed by hand"));
     by_hand_->setObjectName(QStringLiteral("readByHand"));
     by_hand_->setToolTip(tr("A person reads flow, gauge, current and answers; else the rig's own instruments are taken"));
+    at_unit_ = new QCheckBox(tr("at the unit on the wire"));
+    at_unit_->setObjectName(QStringLiteral("readAtUnit"));
+    at_unit_->setToolTip(tr("The real unit is read, by the clock on the wall; you do each act and say when it is done"));
     reason_ = new QLineEdit;
     reason_->setObjectName(QStringLiteral("notPossibleReason"));
     reason_->setPlaceholderText(tr("why it is not possible here"));
     reason_->setAccessibleName(tr("Why this step is not possible"));
-    skip_ = button(tr("Not possible"), "notPossible");
+    skip_ = bench_button(tr("Not possible"), "notPossible");
     auto* acts = new QHBoxLayout;
     for (QWidget* w : {begin_, resume_, leave_, repeat_})
         acts->addWidget(w);
@@ -179,10 +178,12 @@ QLayout* ProcedurePanel::make_acts()
     skips->addWidget(skip_);
     auto* all = new QVBoxLayout;
     all->addWidget(knob_);
+    all->addWidget(at_unit_);
     all->addWidget(by_hand_);
     all->addLayout(acts);
     all->addLayout(skips);
     connect(begin_, &QPushButton::clicked, this, [this] {
+        left_.clear();
         if (const Procedure* p = chosen())
             model_.begin(*p);
     });
@@ -195,6 +196,14 @@ QLayout* ProcedurePanel::make_acts()
     connect(own_, &QPushButton::clicked, this, &ProcedurePanel::open_own);
     connect(knob_, &QPushButton::clicked, this, &ProcedurePanel::take_knob);
     connect(by_hand_, &QCheckBox::clicked, &model_, &BenchModel::read_by_hand);
+    connect(at_unit_, &QCheckBox::clicked, this, [this](bool on) {
+        model_.read_unit(on);
+        refresh();
+    });
+    connect(&model_, &BenchModel::left_alone, this, [this](const QString& why) {
+        left_ = why;
+        refresh();
+    });
     const auto skip = [this] {
         if (reason_->text().trimmed().isEmpty())
             return reason_->setFocus();
@@ -297,7 +306,7 @@ void ProcedurePanel::show_asked()
         asking_ = nullptr;
         return;
     }
-    const bool question = line->verb == Act::ask;
+    const bool act = run->is_act(*line), question = act || line->verb == Act::ask || line->verb == Act::await;
     const double shown = run->shown();
     as_shown_->setVisible(!question && std::isfinite(shown));
     if (!question && std::isfinite(shown))
@@ -307,15 +316,29 @@ void ProcedurePanel::show_asked()
     asking_ = line;
     for (QWidget* w : {static_cast<QWidget*>(typed_), static_cast<QWidget*>(take_)})
         w->setVisible(!question);
-    for (QWidget* w : {yes_, no_})
-        w->setVisible(question);
+    yes_->setVisible(question);
+    yes_->setText(act ? tr("Done") : tr("Yes"));
+    no_->setVisible(question && !act);
+    none_->setVisible(!question && run->is_on_unit());
     typed_->clear();
-    if (question)
-        put(asks_, QStringLiteral("<b>%1</b>").arg(line->fact == Fact::none ? qs(line->name).toHtmlEscaped() : tr("Is it so: %1?").arg(QString::fromUtf8(fact_texts[static_cast<std::size_t>(line->fact)]))));
-    else if (line->captured == Captured::bucket)
-        put(asks_, tr("<b>Seconds</b> until a bucket of %1 is full").arg(text(line->litres / 1000, Quantity::volume, session_.units())));
-    else
-        put(asks_, tr("<b>%1</b>, in %2").arg(qs(line->name).toHtmlEscaped(), typed_unit(line->captured, session_.units()).empty() ? tr("plain numbers") : qs(typed_unit(line->captured, session_.units()))));
+    put(asks_, words_for(*run, *line));
+    if (act)
+        yes_->setFocus();
+}
+
+QString ProcedurePanel::words_for(const ProcedureRun& run, const Line& line) const
+{
+    const Units& units = session_.units();
+    if (run.is_act(line))
+        return QStringLiteral("<b>%1</b>").arg(qs(run.act_text(line, units)).toHtmlEscaped());
+    if (line.verb == Act::await)
+        return tr("<b>Is it so?</b> Awaited %1").arg(qs(run.waits_for()).toHtmlEscaped());
+    if (line.verb == Act::ask)
+        return QStringLiteral("<b>%1</b>").arg(line.fact == Fact::none ? qs(line.name).toHtmlEscaped() : tr("Is it so: %1?").arg(QString::fromUtf8(fact_texts[static_cast<std::size_t>(line.fact)])));
+    if (line.captured == Captured::bucket)
+        return tr("<b>Seconds</b> until a bucket of %1 is full").arg(text(line.litres / 1000, Quantity::volume, units));
+    const std::string unit = typed_unit(line.captured, units);
+    return tr("<b>%1</b>, in %2").arg(qs(line.name).toHtmlEscaped(), unit.empty() ? tr("plain numbers") : qs(unit));
 }
 
 void ProcedurePanel::refresh()
@@ -359,10 +382,17 @@ void ProcedurePanel::refresh()
     verdict_->setVisible(run && !going);
     if (run && !going) {
         const StepVerdict v = run->result().verdict();
-        const QString kept = model_.fault() >= 0 ? tr(" Not kept: a fault is put in.") : tr(" Kept in the job.");
+        const QString kept = model_.fault() >= 0 && !run->is_on_unit() ? tr(" Not kept: a fault is put in.") : tr(" Kept in the job.");
         put(verdict_, QStringLiteral("<b><span style='color:%1'>%2</span></b>%3").arg(colour_of(v).name(), v == StepVerdict::failed ? tr("Failed.") : v == StepVerdict::passed ? tr("Passed.")
                                                                                                                                                                                : tr("Not possible here."),
                           kept));
+    }
+    at_unit_->setVisible(!run && model_.can_read_unit());
+    if (run && run->is_on_unit() && going)
+        put(count_, tr("at the unit, %1 of %2").arg(std::min(run->step() + 1, steps)).arg(steps));
+    if (!run && !left_.isEmpty()) {
+        verdict_->setVisible(true);
+        put(verdict_, in_colour(theme().protect, left_));
     }
     begin_->setText(run ? tr("Begin anew") : tr("Begin"));
     begin_->setEnabled(p != nullptr);
@@ -375,7 +405,7 @@ void ProcedurePanel::refresh()
     reason_->setVisible(going);
     knob_->setVisible(run && !going && found_knob(run->result(), session_.document().variant().unit.knob).has_value());
     const bool reads = p && std::any_of(p->steps.begin(), p->steps.end(), [](const ProcedureStep& s) { return std::any_of(s.lines.begin(), s.lines.end(), [](const Line& l) { return l.verb == Act::read || l.verb == Act::ask; }); });
-    by_hand_->setVisible(reads && (!run || going));
+    by_hand_->setVisible(reads && (!run || going) && !(run ? run->is_on_unit() : model_.at_unit()));
 }
 
 } // namespace vernal

@@ -29,6 +29,7 @@ private:
     void make_steps();
     void show_list();
     void show_asked();
+    QString words_for(const ProcedureRun& run, const Line& line) const;
     void open_own();
     void take_knob();
     const Procedure* chosen() const; // in the list, or the one under way
@@ -37,10 +38,11 @@ private:
     QListWidget* list_;
     QStackedWidget* pages_;
     QLabel *title_, *count_, *about_, *caution_, *now_, *verdict_, *asks_;
-    QPushButton *begin_, *resume_, *leave_, *repeat_, *skip_, *own_, *take_, *yes_, *no_, *as_shown_, *knob_;
+    QPushButton *begin_, *resume_, *leave_, *repeat_, *skip_, *own_, *take_, *yes_, *no_, *as_shown_, *knob_, *none_;
     QLineEdit *reason_, *typed_;
     QWidget* asked_;
-    QCheckBox* by_hand_;
+    QCheckBox *by_hand_, *at_unit_;
+    QString left_; // why the last one was left
     QVBoxLayout* steps_;
     std::vector<QLabel*> lines_; // a step each
     const Procedure* shown_ = nullptr;

@@ -30,25 +30,6 @@
 namespace vernal {
 namespace {
 
-QTableWidget* table(const char* name, const QString& says, const QStringList& heads, int wide)
-{
-    auto* t = new QTableWidget(0, static_cast<int>(heads.size()));
-    t->setObjectName(QLatin1String(name));
-    t->setAccessibleName(says);
-    t->setHorizontalHeaderLabels(heads);
-    t->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    t->setSelectionBehavior(QAbstractItemView::SelectRows);
-    t->verticalHeader()->hide();
-    t->verticalHeader()->setDefaultSectionSize(26);
-    t->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-    t->setWordWrap(true);
-    t->horizontalHeader()->setMinimumSectionSize(84);
-    t->setTextElideMode(Qt::ElideNone);
-    for (int c = 0; c < heads.size(); ++c)
-        t->horizontalHeader()->setSectionResizeMode(c, c == wide ? QHeaderView::Stretch : QHeaderView::ResizeToContents);
-    return t;
-}
-
 QWidget* page_of(std::initializer_list<QWidget*> widgets, int stretched)
 {
     auto* page = new QWidget;
@@ -134,7 +115,7 @@ QLayout* UnitPage::make_head()
 QWidget* UnitPage::make_wiring()
 {
     strip_ = new TerminalStrip;
-    wiring_ = table("wiringTable", tr("Wiring"), {tr("Terminal"), tr("Goes to"), tr("Mind")}, 2);
+    wiring_ = bench_table("wiringTable", tr("Wiring"), {tr("Terminal"), tr("Goes to"), tr("Mind")}, 2);
     auto* caution = remark(tr("Isolate and prove dead before the cover comes off; mains is a licensed person's work. Probes and mains do not share a cable. The maker's manual and local codes hold."));
     return page_of({strip_, wiring_, caution}, 1);
 }
@@ -153,7 +134,7 @@ QWidget* UnitPage::make_keys()
     in->addWidget(key_words_, 1);
     in->addWidget(fahrenheit_);
     in->addWidget(as_variant_);
-    keys_ = table("keyTable", tr("Key by key"), {tr("Setting"), tr("Where"), tr("Keys"), tr("Set"), tr("Wanted"), tr("Mind")}, 5);
+    keys_ = bench_table("keyTable", tr("Key by key"), {tr("Setting"), tr("Where"), tr("Keys"), tr("Set"), tr("Wanted"), tr("Mind")}, 5);
     connect(fahrenheit_, &QCheckBox::clicked, this, &UnitPage::refresh);
     connect(as_variant_, &QPushButton::clicked, this, &UnitPage::as_variant);
     return page_of({row, keys_}, 1);
@@ -196,7 +177,7 @@ QWidget* UnitPage::make_replaced()
     in->addWidget(new QLabel(tr("The unit above in place of")));
     in->addWidget(instead_of_);
     in->addStretch(1);
-    replaced_ = table("replacedTable", tr("What is lost or changes"), {tr("What"), tr("Was"), tr("Is")}, 2);
+    replaced_ = bench_table("replacedTable", tr("What is lost or changes"), {tr("What"), tr("Was"), tr("Is")}, 2);
     connect(instead_of_, &QComboBox::activated, this, &UnitPage::show_replaced);
     return page_of({row, replaced_, remark(tr("“Show it on the strip” on the page Keys runs this job as the unit above can be set."))}, 1);
 }
