@@ -5,23 +5,25 @@
 #include "app/days/log_desk.h"
 #include "app/loop/loop_station.h"
 #include "app/loop/loop_view.h"
-#include "app/probes/probes_station.h"
 #include "app/rules/rules_station.h"
 #include "app/run/audit_sheet.h"
 #include "app/shell/jobs_page.h"
 #include "app/shell/main_window.h"
 #include "app/shell/station.h"
 #include "app/shell/theme.h"
+#include "app/wire/wire_page.h"
 #include "core/job/fresh_rule.h"
 #include "core/setup/loop_answers.h"
 
 #include <QApplication>
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDir>
 #include <QFile>
 #include <QLabel>
 #include <QListWidget>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QScrollArea>
 #include <QTabBar>
 #include <QTest>
@@ -73,10 +75,6 @@ void stations(MainWindow& w, const QString& to)
         w.show_station(i);
         shot(w, to + names[i] + ".png");
     }
-    w.show_station(1);
-    w.station<ProbesStation>().show_page(5);
-    shot(w, to + "probes-budget.png");
-    w.station<ProbesStation>().show_page(0);
 }
 
 bool findings_and_rules(MainWindow& w, const QString& to)
@@ -155,6 +153,29 @@ bool bench_sheets(MainWindow& w, const QString& to)
 }
 
 // A start looked for by warming, the wires where the procedure put them.
+// A stand-in whose start somebody set too high, half a minute after it was joined, about to be written to.
+bool wire_page(MainWindow& w, const QString& to)
+{
+    w.findChild<BenchStation*>()->show_page(BenchStation::Page::wire);
+    auto& page = *w.findChild<WirePage*>();
+    w.findChild<QPushButton*>(QStringLiteral("startStandIn"))->click();
+    if (!QTest::qWaitFor([&] { return page.link().state() == WireLink::State::joined; }, 10000))
+        return false;
+    page.card().stand_in().say(QStringLiteral("fault start_high"));
+    page.card().stand_in().say(QStringLiteral("speed 60"));
+    QTest::qWait(1000);
+    w.findChild<QPushButton*>(QStringLiteral("wireAgain"))->click();
+    constexpr int recorded_ms = 30000;
+    QTest::qWait(recorded_ms);
+    w.findChild<QCheckBox*>(QStringLiteral("wireArm"))->click();
+    for (QCheckBox* tick : w.findChildren<QCheckBox*>(QRegularExpression(QStringLiteral("^wire/rule/.*/on_k$"))))
+        tick->setChecked(true);
+    w.findChild<QPushButton*>(QStringLiteral("wireWrite"))->click();
+    shot(w, to + "bench-wire.png");
+    page.link().leave();
+    return QTest::qWaitFor([&] { return page.link().state() == WireLink::State::apart; }, 10000);
+}
+
 bool bench_page(MainWindow& w, const QString& to)
 {
     w.session().document().choose_variant(1);
@@ -172,7 +193,7 @@ bool bench_page(MainWindow& w, const QString& to)
     bench.set_speed(0);
     shot(w, to + "bench.png");
     bench.leave();
-    return bench_sheets(w, to);
+    return bench_sheets(w, to) && wire_page(w, to);
 }
 
 // A log of another make, as it would be read.

@@ -9,7 +9,7 @@
 namespace vernal {
 namespace {
 
-constexpr double window_s = 600, bar_rooms = 2; // a bar's place, so that its name fits
+constexpr double longest_s = 600, shortest_s = 60;
 constexpr int least_ms = 150;                   // between two pictures
 
 } // namespace
@@ -53,6 +53,7 @@ void BenchRecorder::redraw()
     const Theme& t = theme();
     last_.start();
     setBackground(t.card);
+    const double window_s = rows_.empty() ? longest_s : std::clamp(now_s_ - rows_.front().time_s, shortest_s, longest_s);
     const std::size_t probes = unit_ ? unit_->probes.size() : 0, outputs = unit_ ? unit_->unit.outputs.size() : 0;
     double low = INFINITY, high = -INFINITY;
     const auto shown = [&](double c) { return to_display(c, Quantity::temperature, session_.units()); };
@@ -74,22 +75,29 @@ void BenchRecorder::redraw()
         low = std::isfinite(low) ? low - 1 : 0;
         high = low + 2;
     }
-    const double room = std::max(1.0, 0.08 * (high - low)), bars = static_cast<double>(outputs);
+    // Below the lines each bar has the height of its name.
+    constexpr double bar_px = 16, most_share = 0.6;
+    const double room = std::max(1.0, 0.08 * (high - low)), lines = high - low + 2 * room;
+    const double share = std::min(most_share, bar_px * static_cast<double>(outputs) / std::max(1, axisRect()->height()));
+    const double bars = lines * share / (1 - share), bar = outputs > 0 ? bars / static_cast<double>(outputs) : 0;
+    const auto bar_at = [&](std::size_t o) { return low - room - bar * (0.5 + static_cast<double>(o)); };
     for (std::size_t o = 0; o < outputs; ++o) {
         QVector<double> x, y;
         for (const BenchSample& s : rows_)
             if (s.time_s >= now_s_ - window_s) {
                 x << (s.time_s - now_s_) / 60;
-                y << ((s.turns >> o & 1U) != 0 ? low - room * (1.5 + bar_rooms * static_cast<double>(o)) : qQNaN());
+                y << ((s.turns >> o & 1U) != 0 ? bar_at(o) : qQNaN());
             }
-        QCPGraph* bar = graph(static_cast<int>(probes + o));
-        bar->setData(x, y, true);
-        bar->setPen(QPen(t.accent, 6, Qt::SolidLine, Qt::FlatCap));
-        names_[static_cast<int>(o)]->position->setCoords(-window_s / 60 + 0.03, low - room * (1.5 + bar_rooms * static_cast<double>(o)));
+        QCPGraph* line = graph(static_cast<int>(probes + o));
+        line->setData(x, y, true);
+        line->setPen(QPen(t.accent, 6, Qt::SolidLine, Qt::FlatCap));
+        names_[static_cast<int>(o)]->position->setCoords(-window_s / 60 * 0.997, bar_at(o));
         names_[static_cast<int>(o)]->setColor(t.second_ink);
     }
-    yAxis->setRange(low - room * (2 + bar_rooms * bars), high + room);
-    xAxis->setRange(-window_s / 60, 0.3);
+    yAxis->setRange(low - room - bars, high + room);
+    xAxis->setRange(-window_s / 60, window_s / 60 / 30);
+    constexpr int ticks = 4;
+    yAxis->ticker()->setTickCount(ticks);
     for (QCPAxis* a : {xAxis, yAxis}) {
         a->setTickLabelFont(text_font(12));
         a->setLabelFont(text_font(12));

@@ -34,6 +34,7 @@ W* named(W* w, const char* name, const QString& says)
 WireCard::WireCard(Session& session, const Dialogs& dialogs, WireLink& link, QWidget* parent) : QWidget(parent), session_(session), dialogs_(dialogs), link_(link)
 {
     which_ = named(new QComboBox, "wireMap", tr("Register map"));
+    which_->setToolTip(tr("Which address of the unit holds what; docs/register-maps.md has its file"));
     which_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     auto* open = named(new QPushButton(tr("From a file …")), "openMap", tr("Register map from a file"));
     auto* save = named(new QPushButton(tr("To a file …")), "saveMap", tr("Register map to a file"));
@@ -46,7 +47,7 @@ WireCard::WireCard(Session& session, const Dialogs& dialogs, WireLink& link, QWi
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(6);
     box->addWidget(heading(tr("Unit")));
-    box->addWidget(remark(tr("Register map: which address holds what")));
+    box->addWidget(remark(tr("Register map")));
     box->addWidget(which_);
     box->addLayout(files);
     box->addWidget(make_address());
@@ -58,7 +59,7 @@ WireCard::WireCard(Session& session, const Dialogs& dialogs, WireLink& link, QWi
     connect(open, &QPushButton::clicked, this, [this] {
         const auto error = take_own_file(this, tr("Open a register map"), tr("Register maps (*.json);;All files (*)"), [this](const QString& file, const std::string& text) { return take_map(file, text); });
         if (error)
-            emit said(in_colour(theme().protect, qs(error->text()).toHtmlEscaped()));
+            emit said(in_colour(theme().protect, qs(error->text())));
     });
     connect(save, &QPushButton::clicked, this, &WireCard::save_map);
     connect(join_, &QPushButton::clicked, this, [this] { link_.state() == WireLink::State::apart ? join() : link_.leave(); });
@@ -125,6 +126,7 @@ QWidget* WireCard::make_address()
 QWidget* WireCard::make_stand_in()
 {
     try_ = named(new QPushButton(tr("Start a stand-in")), "startStandIn", tr("Start a stand-in, or stop it"));
+    try_->setToolTip(tr("A program that answers as this variant's unit and its loop would, on this computer only"));
     words_ = named(new QComboBox, "standInWords", tr("Words to the stand-in"));
     words_->setEditable(true);
     words_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
@@ -139,7 +141,6 @@ QWidget* WireCard::make_stand_in()
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(6);
     box->addWidget(heading(tr("For trying")));
-    box->addWidget(remark(tr("A program that answers as this variant's unit and its loop would, on this computer only.")));
     box->addWidget(try_);
     box->addLayout(row);
     box->addWidget(answered_);
@@ -167,11 +168,11 @@ QWidget* WireCard::make_stand_in()
         port_->setValue(port);
         join();
     });
-    connect(&stand_in_, &StandInProcess::failed, this, [this](const QString& why) { emit said(in_colour(theme().protect, why.toHtmlEscaped())); });
+    connect(&stand_in_, &StandInProcess::failed, this, [this](const QString& why) { emit said(in_colour(theme().protect, why)); });
     connect(&stand_in_, &StandInProcess::answered, this, [this](const QString& words) {
         QStringList lines = answered_->text().split(QLatin1Char('\n'), Qt::SkipEmptyParts);
         lines << words;
-        constexpr int most = 6;
+        constexpr int most = 5;
         answered_->setText(lines.mid(std::max<qsizetype>(0, lines.size() - most)).join(QLatin1Char('\n')));
     });
     connect(&stand_in_, &StandInProcess::ended, this, [this] {
@@ -251,10 +252,10 @@ void WireCard::show_state()
     join_->setText(s == State::apart ? tr("Join") : tr("Leave"));
     for (QWidget* w : std::initializer_list<QWidget*>{which_, by_, host_, port_, terminal_, baud_, parity_})
         w->setEnabled(s == State::apart);
-    const QString at = link_.address().text().toHtmlEscaped();
+    const QString at = link_.address().text();
     switch (s) {
     case State::apart: state_->setText(tr("Nothing is joined.")); break;
-    case State::joining: state_->setText(tr("Joining %1 …").arg(at)); break;
+    case State::joining: state_->setText(tr("Joining %1 …").arg(at.toHtmlEscaped())); break;
     case State::joined: state_->setText(in_colour(theme().accent, tr("Joined with %1, last heard %2").arg(at, link_.heard().toString(QStringLiteral("HH:mm:ss"))))); break;
     case State::lost: state_->setText(in_colour(theme().protect, tr("Link lost; last heard %1. It is tried again.").arg(link_.heard().toString(QStringLiteral("HH:mm:ss"))))); break;
     }

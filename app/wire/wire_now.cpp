@@ -1,7 +1,6 @@
 #include "wire_now.h"
 
 #include "app/bench/bench_parts.h"
-#include "app/bench/bench_recorder.h"
 #include "app/shell/theme.h"
 #include "app/widgets/form.h"
 #include "core/units/exact_text.h"
@@ -75,10 +74,7 @@ WireNow::WireNow(Session& session, WireLink& link, QWidget* parent) : QWidget(pa
     box->setSpacing(6);
     box->addWidget(heading(tr("What it reads and does")));
     box->addWidget(nothing_);
-    box->addWidget(table_, 2);
-    recorder_ = new BenchRecorder(session, recorded_, tr("minutes, now at the right"));
-    recorder_->setObjectName(QStringLiteral("wireRecorder"));
-    box->addWidget(recorder_, 1);
+    box->addWidget(table_, 1);
     rest_ = new QWidget;
     box->addWidget(rest_, 1);
     box->addLayout(switches_);
@@ -91,12 +87,17 @@ WireNow::WireNow(Session& session, WireLink& link, QWidget* parent) : QWidget(pa
     show_now();
 }
 
+// Where there is little room the raw number goes first: it stands in what is written all the same.
+void WireNow::resizeEvent(QResizeEvent* e)
+{
+    QWidget::resizeEvent(e);
+    constexpr int wide_px = 430, number = 2;
+    table_->setColumnHidden(number, width() < wide_px);
+}
+
 void WireNow::lay_out()
 {
     laid_out_ = link_.map();
-    recorded_.clear();
-    clock_.start();
-    recorder_->set_unit(session_.document().variant());
     clear_layout(switches_);
     rows_.clear();
     int rows = 0;
@@ -130,37 +131,12 @@ void WireNow::lay_out()
 void WireNow::fill_row(int row, const MapRegister& r)
 {
     const auto raw = link_.image().raw(laid_out_, r);
-    const QString cells[] = {name_of(r, session_.document().variant()), value_text(laid_out_, r, link_.image(), session_.units()), raw ? qs(exact_text(*raw)) : QStringLiteral("–"), QStringLiteral("%1 %2").arg(QLatin1String(table_text(r.table))).arg(r.address)};
+    const QString cells[] = {name_of(r, session_.document().variant()), value_text(laid_out_, r, link_.image(), session_.units()), raw ? qs(exact_text(*raw)) : QStringLiteral("–"), QStringLiteral("%1 %2").arg(QLatin1String(table_keys[static_cast<std::size_t>(r.table)])).arg(r.address)};
     for (int c = 0; c < table_->columnCount(); ++c)
         if (QTableWidgetItem* item = table_->item(row, c); item->text() != cells[c])
             item->setText(cells[c]);
     const bool stale = link_.state() != WireLink::State::joined;
     table_->item(row, 1)->setForeground(stale ? theme().second_ink : theme().ink);
-}
-
-// A row each second, of what the variant in hand has at the unit.
-void WireNow::record()
-{
-    constexpr double each_s = 1, keep_s = 700;
-    const double now = static_cast<double>(clock_.elapsed()) / 1000;
-    if (recorded_.empty() || now - recorded_.back().time_s >= each_s) {
-        const Variant& v = session_.document().variant();
-        const UnitSeen seen = seen_of(laid_out_, link_.image(), v);
-        BenchSample s;
-        s.time_s = now;
-        for (std::size_t p = 0; p < v.probes.size(); ++p)
-            s.reads.push_back(reads_temperature(v.probes[p]) ? static_cast<float>(seen.reads[p]) : NAN);
-        for (std::size_t o = 0; o < seen.on.size(); ++o)
-            s.turns |= seen.on[o].value_or(false) ? 1U << o : 0U;
-        if (!recorded_.empty() && recorded_.back().reads.size() != s.reads.size()) { // another variant is in hand
-            recorded_.clear();
-            recorder_->set_unit(v);
-        }
-        recorded_.push_back(std::move(s));
-        while (now - recorded_.front().time_s > keep_s)
-            recorded_.pop_front();
-    }
-    recorder_->set_now(now);
 }
 
 void WireNow::show_now()
@@ -171,9 +147,6 @@ void WireNow::show_now()
     nothing_->setVisible(apart);
     table_->setVisible(!apart);
     rest_->setVisible(apart);
-    recorder_->setVisible(!apart);
-    if (joined)
-        record();
     int row = 0;
     for (const MapRegister& r : laid_out_.registers)
         if (!of_rule(r.is) && !apart)

@@ -3,14 +3,9 @@
 
 #include "wire_link.h"
 
-#include "app/bench/bench_sample.h"
 #include "app/shell/session.h"
 
-#include <QElapsedTimer>
-
 #include <QWidget>
-
-#include <deque>
 
 class QCheckBox;
 class QGridLayout;
@@ -20,8 +15,6 @@ class QTableWidget;
 
 namespace vernal {
 
-class BenchRecorder;
-
 class WireNow : public QWidget {
     Q_OBJECT
 public:
@@ -30,16 +23,15 @@ public:
 signals:
     void asked(const std::vector<vernal::WireWrite>& writes); // to be shown before they are written
 
+protected:
+    void resizeEvent(QResizeEvent* e) override;
+
 private:
     void lay_out();
     void show_now();
-    void record();
     void fill_row(int row, const MapRegister& r);
     Session& session_;
     WireLink& link_;
-    std::deque<BenchSample> recorded_;
-    BenchRecorder* recorder_;
-    QElapsedTimer clock_;
     QTableWidget* table_;
     QGridLayout* switches_;
     struct Switch {

@@ -1,6 +1,7 @@
 #include "wire_page.h"
 
 #include "wire_now.h"
+#include "wire_recorder.h"
 #include "wire_set.h"
 
 #include "app/bench/bench_parts.h"
@@ -47,26 +48,28 @@ WirePage::WirePage(Session& session, const Dialogs& dialogs, QWidget* parent) : 
     row->addWidget(in_card(set), 32);
     said_ = wrapped_label("wireSaid");
     said_->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    said_->hide();
+    says_ = in_card(said_);
+    says_->hide();
     question_ = make_question();
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(8);
     box->addLayout(row, 1);
+    box->addWidget(new WireRecorder(session, link_));
     box->addWidget(question_);
-    box->addWidget(said_);
+    box->addWidget(says_);
     connect(now, &WireNow::asked, this, &WirePage::ask);
     connect(set, &WireSet::asked, this, &WirePage::ask);
     connect(set, &WireSet::said, this, &WirePage::say);
     connect(card_, &WireCard::said, this, &WirePage::say);
-    connect(&link_, &WireLink::said, this, [this](const QString& words) { say(words.startsWith(QLatin1String("LINK LOST")) || words.startsWith(QLatin1String("NOT ")) ? in_colour(theme().protect, words.toHtmlEscaped()) : words.toHtmlEscaped()); });
+    connect(&link_, &WireLink::said, this, [this](const QString& words) { say(words.startsWith(QLatin1String("LINK LOST")) || words.startsWith(QLatin1String("NOT ")) ? QStringLiteral("<b>%1</b>").arg(in_colour(theme().protect, words)) : words.toHtmlEscaped()); });
     connect(&link_, &WireLink::left, this, [this](const QString& words) {
         if (!words.isEmpty())
             say(words.toHtmlEscaped());
     });
     connect(&link_, &WireLink::wrote, this, [this](const WireWrite& w, bool stands, const QString& words) {
         writing_ = false;
-        say(in_colour(stands ? theme().accent : theme().protect, qs(w.text).toHtmlEscaped() + QStringLiteral(". ") + words.toHtmlEscaped()));
+        say(in_colour(stands ? theme().accent : theme().protect, qs(w.text) + QStringLiteral(". ") + words));
         if (!stands)
             waiting_.clear(); // a person looks first
         ask_next();
@@ -99,6 +102,7 @@ QFrame* WirePage::make_question()
         writing_ = true;
         const WireWrite w = waiting_.front();
         waiting_.erase(waiting_.begin());
+        card_->setFocus(); // a button that goes out would hand it on to anywhere
         write_->setEnabled(false);
         link_.write(w);
     });
@@ -124,6 +128,7 @@ void WirePage::ask_next()
     if (waiting_.empty() && question_->isAncestorOf(QApplication::focusWidget()))
         card_->setFocus(); // not to wherever the next Tab would lead
     question_->setVisible(!waiting_.empty());
+    says_->setVisible(waiting_.empty() && !said_->text().isEmpty());
     write_->setEnabled(!writing_);
     if (waiting_.empty())
         return;
@@ -135,7 +140,7 @@ void WirePage::ask_next()
 void WirePage::say(const QString& words)
 {
     said_->setText(words);
-    said_->setVisible(!words.isEmpty());
+    says_->setVisible(!words.isEmpty() && waiting_.empty());
 }
 
 void WirePage::showEvent(QShowEvent* e)

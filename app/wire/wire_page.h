@@ -28,6 +28,7 @@ private:
     WireLink link_;
     WireCard* card_;
     QFrame* question_;
+    QWidget* says_;
     QLabel *asks_, *said_;
     QPushButton *write_, *not_;
     std::vector<WireWrite> waiting_; // in order, the first of them is shown

@@ -73,7 +73,7 @@ WireSet::WireSet(Session& session, WireLink& link, QWidget* parent) : QWidget(pa
     connect(&link, &WireLink::log_failed, this, [this](const QString& why) {
         progress_->hide();
         refresh();
-        emit said(in_colour(theme().protect, tr("The log was not taken over: %1.").arg(why.toHtmlEscaped())));
+        emit said(in_colour(theme().protect, tr("The log was not taken over: %1.").arg(why)));
     });
     for (auto signal : {&Document::changed, &Document::view_changed})
         connect(&session.document(), signal, this, &WireSet::refresh);
