@@ -10,7 +10,7 @@ namespace vernal {
 namespace {
 
 constexpr double longest_s = 600, shortest_s = 60;
-constexpr int least_ms = 150;                   // between two pictures
+constexpr int least_ms = 150; // between two pictures
 
 } // namespace
 

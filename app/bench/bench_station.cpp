@@ -1,10 +1,12 @@
 #include "bench_station.h"
 
 #include "at_loop_page.h"
+#include "bench_parts.h"
 #include "bench_recorder.h"
 #include "drill_page.h"
 #include "far_view.h"
 #include "hand_panel.h"
+#include "live_threads.h"
 #include "procedure_panel.h"
 #include "rig_view.h"
 #include "unit_page.h"
@@ -36,9 +38,21 @@ BenchStation::BenchStation(Session& session, const Dialogs& dialogs, QWidget* pa
     auto* row = new QHBoxLayout;
     row->setSpacing(10);
     auto* procedure = new ProcedurePanel(session, *model_);
-    procedure->setMinimumWidth(230);
-    procedure->setMaximumWidth(360);
-    row->addWidget(procedure, 30);
+    captured_ = wrapped_label("benchCaptured");
+    captured_card_ = bench_card();
+    auto* shown = new QVBoxLayout(captured_card_);
+    shown->setContentsMargins(12, 6, 10, 8);
+    shown->addWidget(captured_);
+    captured_card_->hide();
+    auto* left = new QWidget;
+    left->setMinimumWidth(230);
+    left->setMaximumWidth(360);
+    auto* tests = new QVBoxLayout(left);
+    tests->setContentsMargins(0, 0, 0, 0);
+    tests->setSpacing(6);
+    tests->addWidget(procedure, 1);
+    tests->addWidget(captured_card_);
+    row->addWidget(left, 30);
     row->addWidget(make_rig(), 48);
     row->addWidget(make_now(), 20);
     auto* record = new QFrame;
@@ -288,15 +302,18 @@ QWidget* BenchStation::make_now()
     why_ = new QLabel;
     why_->setObjectName(QStringLiteral("benchWhy"));
     why_->setWordWrap(true);
-    captured_ = new QLabel;
-    captured_->setObjectName(QStringLiteral("benchCaptured"));
-    captured_->setWordWrap(true);
     in->addWidget(why_);
-    in->addWidget(captured_);
-    in->addStretch(1);
-    in->addWidget(new HandPanel(session_, *model_, *rig_view_));
+    threads_ = new LiveThreads;
+    in->addWidget(threads_);
     caution_ = new QLabel;
     caution_->setWordWrap(true);
+    in->addWidget(caution_);
+    in->addStretch(1);
+    auto* hands = new QFrame;
+    hands->setObjectName(QStringLiteral("card"));
+    auto* held = new QVBoxLayout(hands);
+    held->setContentsMargins(12, 6, 10, 6);
+    held->addWidget(new HandPanel(session_, *model_, *rig_view_));
     auto* scroll = new QScrollArea;
     scroll->setWidget(card);
     scroll->setWidgetResizable(true);
@@ -305,12 +322,12 @@ QWidget* BenchStation::make_now()
     scroll->viewport()->setAutoFillBackground(false);
     auto* column = new QWidget;
     column->setMinimumWidth(180);
-    column->setMaximumWidth(240);
+    column->setMaximumWidth(250);
     auto* all = new QVBoxLayout(column);
     all->setContentsMargins(0, 0, 0, 0);
     all->setSpacing(6);
     all->addWidget(scroll, 1);
-    all->addWidget(caution_);
+    all->addWidget(hands);
     return column;
 }
 
@@ -345,9 +362,10 @@ void BenchStation::show_now()
         const WhyText w = why(rig->variant(), s.program(), s.inputs(), s.engine(), rig->decision(o), o, session_.units());
         said << QStringLiteral("<b>%1</b> %2").arg(qs(w.headline).toHtmlEscaped(), qs(w.margin).toHtmlEscaped());
     }
-    const QString why = said.join(QStringLiteral("<br><br>"));
+    const QString why = said.join(QStringLiteral("<br>"));
     if (why_->text() != why)
         why_->setText(why);
+    threads_->show_rig(*rig);
     const QString caution = QStringLiteral("<span style='color:%1'>%2</span>").arg(theme().caution.name(), tr("On a real unit: isolate and prove dead before a cover comes off; mains is a licensed person's work; a pump must not run dry. The maker's manual and local codes hold."));
     if (caution_->text() != caution)
         caution_->setText(caution);
@@ -367,6 +385,7 @@ void BenchStation::show_now()
     const QString captured = rows.isEmpty() ? QString() : tr("<b>Captured</b><br>") + rows.join(QStringLiteral("<br>"));
     if (captured_->text() != captured)
         captured_->setText(captured);
+    captured_card_->setVisible(!captured.isEmpty());
 }
 
 } // namespace vernal

@@ -15,6 +15,7 @@ class QStackedWidget;
 namespace vernal {
 
 class FarView;
+class LiveThreads;
 class NumberEdit;
 class RigView;
 class UnitPage;
@@ -56,6 +57,8 @@ private:
     std::array<QPushButton*, 5> page_buttons_{};
     WirePage* wire_ = nullptr;
     FarView* far_ = nullptr;
+    LiveThreads* threads_ = nullptr;
+    QWidget* captured_card_ = nullptr;
     QWidget* speed_row_ = nullptr;
     QLabel *hint_ = nullptr, *why_ = nullptr, *captured_ = nullptr, *caution_ = nullptr;
     std::vector<QPushButton*> speeds_;

@@ -70,7 +70,6 @@ private:
     void fill_additions(QMenu* menu);
     void paint_sheet();
     void paint_thread(QPainter& p, std::size_t output) const;
-    void paint_knot(QPainter& p, const QPointF& at, Knot knot, bool on) const;
     void paint_outcome(QPainter& p, const QRect& area) const;
     ThreadColumns threads() const;
     Knot knot(const Row& row, std::size_t output) const;

@@ -1,4 +1,5 @@
 // How the ledger draws its lines, threads and knots.
+#include "knot_paint.h"
 #include "ledger.h"
 
 #include "app/shell/theme.h"
@@ -11,12 +12,6 @@
 #include <algorithm>
 
 namespace vernal {
-namespace {
-
-constexpr double thin_px = 2, thick_px = 4;
-
-} // namespace
-
 Knot Ledger::knot(const Row& row, std::size_t output) const
 {
     Knot most = Knot::none;
@@ -26,54 +21,12 @@ Knot Ledger::knot(const Row& row, std::size_t output) const
     return most;
 }
 
-// Of an output as it stands: moss runs, rust is held off by a protection, else grey.
 QColor Ledger::colour_of(std::size_t output) const
 {
     const auto& o = session_.outcome();
     if (!o || o->size() == 0 || output >= o->variant.unit.outputs.size())
         return theme().air;
-    const Decision d = o->decisions(session_.cursor_index())[output];
-    return d.on ? theme().accent : d.priority < Priority::min_off ? theme().protect
-                                                                  : theme().second_ink;
-}
-
-void Ledger::paint_knot(QPainter& p, const QPointF& c, Knot knot, bool on) const
-{
-    const Theme& t = theme();
-    const QColor colour = on ? t.accent : t.protect;
-    switch (knot) {
-    case Knot::none: return;
-    case Knot::out:
-        p.setPen(QPen(t.second_ink, 1.6));
-        p.drawLine(c + QPointF(-3.5, -3.5), c + QPointF(3.5, 3.5));
-        p.drawLine(c + QPointF(-3.5, 3.5), c + QPointF(3.5, -3.5));
-        return;
-    case Knot::silent:
-        p.setPen(QPen(t.second_ink, 1.2));
-        p.setBrush(t.card);
-        p.drawEllipse(c, 3.2, 3.2);
-        return;
-    case Knot::asks:
-        p.setPen(QPen(t.start, 2.4));
-        p.setBrush(t.card);
-        p.drawEllipse(c, 5, 5);
-        return;
-    case Knot::speed:
-        p.setPen(QPen(t.accent, 2));
-        p.setBrush(t.accent_ground);
-        p.drawRect(QRectF(c.x() - 5.5, c.y() - 5.5, 11, 11));
-        return;
-    case Knot::decides:
-        p.setPen(Qt::NoPen);
-        p.setBrush(colour);
-        p.drawEllipse(c, 8, 8);
-        p.setPen(QPen(t.card, 2));
-        if (on)
-            p.drawPolyline(QPolygonF{c + QPointF(-3.6, 0.2), c + QPointF(-1, 3), c + QPointF(3.8, -2.8)});
-        else
-            p.drawLine(c + QPointF(-4, 0), c + QPointF(4, 0));
-        return;
-    }
+    return thread_colour(o->decisions(session_.cursor_index())[output]);
 }
 
 // From the rule that decides the thread is thick; from the head, where no rule does.
@@ -89,9 +42,9 @@ void Ledger::paint_thread(QPainter& p, std::size_t output) const
             from = std::min(from, row.at.center().y());
     if (known && d.rule < 0 && d.priority != Priority::nothing)
         from = 0; // a switch, a fault, the wait after power
-    p.setPen(QPen(theme().hairline, thin_px));
+    p.setPen(QPen(theme().hairline, thin_thread_px));
     p.drawLine(QPointF(x, 0), QPointF(x, from));
-    p.setPen(QPen(colour_of(output), from < sheet_->height() ? thick_px : thin_px));
+    p.setPen(QPen(colour_of(output), from < sheet_->height() ? thick_thread_px : thin_thread_px));
     p.drawLine(QPointF(x, from), QPointF(x, sheet_->height()));
     for (const Row& row : rows_)
         paint_knot(p, QPointF(x, row.at.center().y() + 0.5), knot(row, output), d.on);

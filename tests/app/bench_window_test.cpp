@@ -3,6 +3,7 @@
 #include "app/bench/bench_station.h"
 #include "app/bench/drill_page.h"
 #include "app/bench/far_view.h"
+#include "app/bench/live_threads.h"
 #include "app/bench/rig_view.h"
 #include "app/bench/unit_page.h"
 #include "app/widgets/number_edit.h"
@@ -61,6 +62,7 @@ void BenchWindowTest::a_wire_is_dragged_into_a_medium()
     QTest::mouseMove(&view(), (from + to) / 2);
     QTest::mouseRelease(&view(), Qt::LeftButton, {}, to);
     QCOMPARE(model().rig()->medium(0), Medium::ice_water);
+    QVERIFY(window->findChild<LiveThreads*>()->rows() >= 3); // the rules of its output
     model().set_speed(600);
     QVERIFY(QTest::qWaitFor([this] { return std::abs(model().rig()->reading(0).mk) < 800; }, 10000));
     QVERIFY(!model().recorded().empty());
