@@ -87,7 +87,7 @@ private:
     };
     void connect_now();
     void drop_client();
-    void put(Task t, bool first = false);
+    void put(Task t);
     void send_next();
     void finished(QModbusReply* reply, int id);
     void failed(const QString& why, bool silent, bool for_good = false);
@@ -95,8 +95,8 @@ private:
     void poll();
     void read_all(const std::function<void(const QString&)>& then);
     void read_blocks(const std::vector<WireBlock>& blocks, const std::function<void(const QString&)>& then);
-    void write_and_check(const WireWrite& w, bool first, const std::function<void(bool, const QString&)>& then);
-    void check(const WireWrite& w, bool first, const QString& failed, const std::function<void(bool, const QString&)>& then);
+    void write_and_check(const WireWrite& w, const std::function<void(bool, const QString&)>& then);
+    void check(const WireWrite& w, const QString& failed, const std::function<void(bool, const QString&)>& then);
     void release_then(const std::function<void(const QString&)>& then);
     void log_rows(int rows, std::uint16_t sequence);
     void part(const QString& words);

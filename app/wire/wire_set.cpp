@@ -13,10 +13,13 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
+#include <algorithm>
+
 namespace vernal {
 WireSet::WireSet(Session& session, WireLink& link, QWidget* parent) : QWidget(parent), session_(session), link_(link)
 {
     heads_ = wrapped_label("wireDiffers");
+    harm_ = wrapped_label("wireHarm");
     left_ = remark();
     left_->setObjectName(QStringLiteral("wireLeft"));
     auto* list = new QWidget;
@@ -46,6 +49,7 @@ WireSet::WireSet(Session& session, WireLink& link, QWidget* parent) : QWidget(pa
     box->addLayout(top);
     box->addWidget(heads_);
     box->addWidget(scroll, 1);
+    box->addWidget(harm_);
     box->addWidget(write_);
     box->addWidget(left_);
     box->addWidget(as_variant_);
@@ -77,7 +81,8 @@ WireSet::WireSet(Session& session, WireLink& link, QWidget* parent) : QWidget(pa
     });
     for (auto signal : {&Document::changed, &Document::view_changed})
         connect(&session.document(), signal, this, &WireSet::refresh);
-    connect(&session, &Session::units_changed, this, &WireSet::refresh);
+    for (auto signal : {&Session::units_changed, &Session::verdict_changed})
+        connect(&session, signal, this, &WireSet::refresh);
     refresh();
 }
 
@@ -130,6 +135,9 @@ void WireSet::lay_out(const std::vector<WireDifference>& found)
         rows_->addStretch(1);
     }
     write_->setVisible(!found.empty());
+    const auto serious = std::count_if(session_.findings().begin(), session_.findings().end(), [](const Finding& f) { return f.severity == Severity::serious; });
+    harm_->setVisible(!found.empty() && serious > 0);
+    harm_->setText(in_colour(theme().protect, tr("Serious findings on this variant (%1): read them before the unit is set so.").arg(serious)));
     choose();
 }
 

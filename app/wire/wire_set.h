@@ -32,7 +32,7 @@ private:
     void keep_log(int rows);
     Session& session_;
     WireLink& link_;
-    QLabel *heads_, *left_;
+    QLabel *heads_, *left_, *harm_;
     QVBoxLayout* rows_;
     std::vector<std::pair<QCheckBox*, WireWrite>> boxes_;
     QPushButton *write_, *as_variant_, *log_, *again_;

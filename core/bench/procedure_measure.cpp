@@ -159,46 +159,6 @@ double ProcedureRun::tolerance(const Level& l, double to, const std::string& uni
     return least_k + (pair_ ? pair_->open_k : 0) + 2 * std::fabs(media_rate_) * sample_s_ + written_.unit.resolution_k;
 }
 
-double ProcedureRun::reads(std::size_t probe) const
-{
-    if (seen_)
-        return seen_->reads[probe];
-    return rig_.reading(probe).valid ? rig_.reading(probe).mk / 1000.0 : NAN;
-}
-
-std::optional<bool> ProcedureRun::runs(std::size_t output) const { return seen_ ? seen_->on[output] : std::optional(rig_.turns(output)); }
-
-bool ProcedureRun::told(const Line& l) const
-{
-    if (!seen_)
-        return true;
-    const auto all = [&](const std::vector<std::size_t>& of, const auto& known) { return !of.empty() && std::all_of(of.begin(), of.end(), [&](std::size_t i) { return known[i].has_value(); }); };
-    if (l.verb == Act::await)
-        return !of_the_loop(l.awaited) && (l.awaited > Awaited::rests || all(outputs(l.which), seen_->on));
-    if (l.verb != Act::capture)
-        return true;
-    switch (l.captured) {
-    case Captured::difference:
-    case Captured::reading:
-    case Captured::spread:
-    case Captured::rate:
-    case Captured::time: return true;
-    case Captured::watt: return all(outputs(l.which), seen_->watt);
-    case Captured::speed: return all(outputs(l.which), seen_->speed);
-    case Captured::supply: return seen_->supply_v.has_value();
-    default: return false; // switches too: of a bypass the unit knows nothing
-    }
-}
-
-void ProcedureRun::on_unit(UnitSeen seen)
-{
-    seen_ = std::move(seen);
-    attended_ = by_hand_ = true;
-    for (std::size_t o = 0; o < rig_.outputs(); ++o) // what is stated for pumps that are on is of those
-        if (const auto on = seen_->on[o])
-            rig_.set_mode(o, *on ? Mode::on : Mode::off);
-}
-
 double ProcedureRun::value(const Line& l) const
 {
     switch (l.captured) {

@@ -123,34 +123,6 @@ bool ProcedureRun::repeat()
     return true;
 }
 
-const Line* ProcedureRun::asked() const
-{
-    const ProcedureStep* step = left_ ? nullptr : step_under_way();
-    if (!step || line_ >= step->lines.size())
-        return nullptr;
-    const Line& l = step->lines[line_];
-    const bool by_person = seen_ && (is_act(l) || !told(l));
-    const bool waits = l.verb == Act::read ? by_hand_ : by_person || (l.verb == Act::ask && (by_hand_ || (attended_ && l.fact == Fact::none)));
-    return waits ? &l : nullptr;
-}
-
-double ProcedureRun::shown() const
-{
-    const Line* l = asked();
-    if (!l || seen_)
-        return NAN;
-    if (l->verb == Act::ask)
-        return l->fact == Fact::none ? NAN : rig_.is_so(l->fact);
-    const double x = value(*l);
-    return l->captured == Captured::bucket ? l->litres * 60 / x : x;
-}
-
-void ProcedureRun::answer(double typed)
-{
-    if (asked())
-        answered_ = typed;
-}
-
 void ProcedureRun::end_step(StepVerdict v, std::string said)
 {
     StepResult& r = result_.steps[at_];
@@ -343,25 +315,6 @@ void ProcedureRun::change(const Line& l)
         break;
     default: break;
     }
-}
-
-// What was typed, or what the rig's own instruments say. False: the step has ended by it.
-bool ProcedureRun::take_answer(const Line& l)
-{
-    const auto typed = std::exchange(answered_, std::nullopt);
-    if (l.verb == Act::read) {
-        capture(l, !typed ? value(l) : l.captured == Captured::bucket ? l.litres * 60 / *typed
-                                                                      : *typed);
-        return true;
-    }
-    const std::string words = l.fact == Fact::none ? l.name : fact_texts[static_cast<std::size_t>(l.fact)];
-    if (!typed && l.fact == Fact::none)
-        end_step(StepVerdict::not_possible, "nobody was there to say: " + words);
-    else if (typed ? *typed != 0 : rig_.is_so(l.fact))
-        return true;
-    else
-        end_step(StepVerdict::failed, "no: " + words);
-    return false;
 }
 
 // True: on to the next line.
