@@ -80,7 +80,8 @@ double saturation_pa(double temp_c)
 {
     constexpr double critical_k = 647.096, critical_pa = 22.064e6;
     const double k = std::clamp(temp_c + 273.15, 273.16, 640.0), x = 1 - k / critical_k;
-    const double sum = -7.85951783 * x + 1.84408259 * std::pow(x, 1.5) - 11.7866497 * std::pow(x, 3) + 22.6807411 * std::pow(x, 3.5) - 15.9618719 * std::pow(x, 4) + 1.80122502 * std::pow(x, 7.5);
+    const double root = std::sqrt(x), x3 = x * x * x;
+    const double sum = -7.85951783 * x + 1.84408259 * x * root - 11.7866497 * x3 + 22.6807411 * x3 * root - 15.9618719 * x3 * x + 1.80122502 * x3 * x3 * x * root;
     return critical_pa * std::exp(critical_k / k * sum);
 }
 

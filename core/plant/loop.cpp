@@ -256,6 +256,8 @@ Arrangement joined(const LoopAnswers& answers)
     a.carrier = answers.carrier;
     a.drains = empties_by_itself(answers);
     a.parts = parts_of(answers);
+    for (const Part part : a.parts)
+        a.part_bits |= std::uint64_t{1} << static_cast<unsigned>(part);
     a.drivers = drivers_of(answers);
     a.routes = routes_of(a);
     a.places = places_of(answers);
@@ -277,8 +279,6 @@ bool Route::open(std::uint32_t running) const
 {
     return std::all_of(valves.begin(), valves.end(), [running](const Valve& v) { return ((running >> v.output & 1U) != 0) == v.when; });
 }
-
-bool Arrangement::has(Part part) const { return std::find(parts.begin(), parts.end(), part) != parts.end(); }
 
 int Arrangement::output_of(Driver driver) const
 {

@@ -179,10 +179,11 @@ struct Arrangement {
     Carrier carrier;             // in the collector ring; a second ring behind an exchanger holds water
     bool drains;                 // the array empties when the pump rests
     std::vector<Part> parts;     // in the order in which they are shown
+    std::uint64_t part_bits = 0; // the same as bits: a run asks often
     std::vector<Driver> drivers; // by output, in the unit's order
     std::vector<Route> routes;
     std::vector<ProbePlace> places; // where probes can sit, the first two: collector and store
-    bool has(Part part) const;
+    bool has(Part part) const { return (part_bits >> static_cast<unsigned>(part) & 1U) != 0; }
     bool pumped() const { return answers.power != PoweredBy::none; } // else the water circulates by itself
     // Index of the output of its own that drives this; −1: it has none.
     int output_of(Driver driver) const;

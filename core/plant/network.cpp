@@ -129,6 +129,19 @@ void Network::assemble(const Flows& flows, std::vector<double>& k) const
     }
 }
 
+namespace {
+
+// No layer is warmer than the one above it, so none than any above: nothing mixes.
+bool layered(const double* t, const NodeRange& nodes)
+{
+    bool good = true;
+    for (std::size_t i = nodes.first; i < nodes.last(); ++i)
+        good &= t[i] <= t[i + 1];
+    return good;
+}
+
+} // namespace
+
 void Network::rates(const std::vector<double>& k, const Flows& flows, const Surroundings& s, const double* t, double* dt) const
 {
     const double* __restrict to_air = to_air_.data(), * __restrict room = room_w_.data(), * __restrict inverse = inverse_capacity_[flows.drained].data();
@@ -141,7 +154,7 @@ void Network::rates(const std::vector<double>& k, const Flows& flows, const Surr
     for (const NonlinearLoss& b : nonlinear_losses_)
         out[b.node] -= b.at(flows, t[b.node], s.air_c);
     for (const TankNodes& tank : tanks_) {
-        for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i)
+        for (std::size_t i = layered(t, tank.nodes) ? tank.nodes.last() : tank.nodes.first; i < tank.nodes.last(); ++i)
             for (std::size_t j = i + 1; j <= std::min(i + mixing_reach, tank.nodes.last()); ++j)
                 if (const double over = t[i] - t[j]; over > 0) {
                     const double w = tank.mix_w_k[i - tank.nodes.first][j - i - 1];
@@ -202,7 +215,7 @@ void Network::nonlinear_slopes(const Flows& flows, const double* t, double air_c
 bool Network::mixes_far(const double* t) const
 {
     for (const TankNodes& tank : tanks_)
-        for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i)
+        for (std::size_t i = layered(t, tank.nodes) ? tank.nodes.last() : tank.nodes.first; i < tank.nodes.last(); ++i)
             for (std::size_t j = i + 2; j <= std::min(i + mixing_reach, tank.nodes.last()); ++j)
                 if (t[i] > t[j])
                     return true;
@@ -223,7 +236,7 @@ const SparsePattern& Network::linearise(const Flows& flows, const std::vector<do
     for (const NonlinearLoss& b : nonlinear_losses_)
         out[pattern.diagonal(b.node)] -= b.slopes(flows, t[b.node], air_c).own;
     for (const TankNodes& tank : tanks_)
-        for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i)
+        for (std::size_t i = layered(t, tank.nodes) ? tank.nodes.last() : tank.nodes.first; i < tank.nodes.last(); ++i)
             for (std::size_t j = i + 1; j <= std::min(i + mixing_reach, tank.nodes.last()); ++j)
                 if (t[i] > t[j]) {
                     const int low = static_cast<int>(i), high = static_cast<int>(j);
@@ -238,7 +251,7 @@ std::uint64_t Network::slope_key(const double* t, double air_c) const
 {
     std::uint64_t key = 0;
     for (const TankNodes& tank : tanks_)
-        for (std::size_t i = tank.nodes.first; i < tank.nodes.last(); ++i) {
+        for (std::size_t i = layered(t, tank.nodes) ? tank.nodes.last() : tank.nodes.first; i < tank.nodes.last(); ++i) {
             std::uint64_t colder = 0; // which of the layers above it
             for (std::size_t j = i + 1; j <= std::min(i + mixing_reach, tank.nodes.last()); ++j)
                 colder = colder * 2 + (t[i] > t[j] ? 1 : 0);

@@ -152,6 +152,7 @@ public:
     void assemble(const Flows& flows, std::vector<double>& k) const;
     const SparsePattern& pattern() const { return pattern_; }
     double inverse_capacity(std::size_t i, unsigned drained = 0) const { return inverse_capacity_[drained][i]; }
+    const std::vector<double>& inverse_capacities(unsigned drained) const { return inverse_capacity_[drained]; } // by node
 
     // dT/dt.
     void rates(const std::vector<double>& k, const Flows& flows, const Surroundings& s, const double* t, double* dt) const;

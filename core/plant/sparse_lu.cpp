@@ -213,6 +213,19 @@ void SparsePattern::place_factors(const std::vector<std::vector<int>>& lower, co
         }
 }
 
+void SparsePattern::into_implicit(double factor, const double* scale, double* values) const
+{
+    for (std::size_t i = 0; i < n_; ++i) {
+        const double times = factor * scale[i];
+        double* row = values + width * i;
+        row[0] = row[0] * times + 1.0;
+        row[1] *= times;
+        row[2] *= times;
+    }
+    for (std::size_t e = width * n_; e < entries(); ++e)
+        values[e] *= factor * scale[row_of_[e]];
+}
+
 void SparsePattern::add_product(const double* values, const double* x, double* out) const
 {
     const int* column = column_.data();

@@ -26,6 +26,8 @@ public:
     // Row and column of a place.
     std::size_t row_of(std::size_t slot) const { return static_cast<std::size_t>(row_of_[slot]); }
     std::size_t column_of(std::size_t slot) const { return static_cast<std::size_t>(column_[slot]); }
+    // A becomes I + factor · diag(scale) · A.
+    void into_implicit(double factor, const double* scale, double* values) const;
     // out += A x.
     void add_product(const double* values, const double* x, double* out) const;
 

@@ -27,6 +27,7 @@ Pressure::Pressure(const Network& network, const Loop& loop, double altitude_m)
 {
     if (!present_)
         return;
+    raised_k_ = network.arrangement().carrier == Carrier::glycol ? loop.vessel.boils_k : 0.0;
     for (int c = coldest_c; c <= hottest_c; ++c)
         density_.push_back(fluid_at(glycol_share(loop), c).density_kg_m3);
     for (std::size_t i = 0; i < network.size() && i < network.ring_m3().size(); ++i)
@@ -52,8 +53,9 @@ void Pressure::refill()
 double Pressure::density(double t_c) const
 {
     const double at = std::clamp(t_c, static_cast<double>(coldest_c), hottest_c - 1.0) - coldest_c;
-    const auto i = static_cast<std::size_t>(at);
-    return density_[i] + (density_[i + 1] - density_[i]) * (at - static_cast<double>(i));
+    const int i = static_cast<int>(at);
+    const double* below = density_.data() + i;
+    return below[0] + (below[1] - below[0]) * (at - i);
 }
 
 double Pressure::gas_pa(double water_m3) const
@@ -64,18 +66,27 @@ double Pressure::gas_pa(double water_m3) const
     return (v.precharge_pa + air_pa_) * v.volume_m3 / std::max(1e-6 * v.volume_m3, v.volume_m3 - water_m3) - air_pa_;
 }
 
-double Pressure::boils_at_c(double pa) const
+// Above the air's, where it would boil first: at the top.
+double Pressure::top_pa(double pa) const
 {
     const Arrangement& a = network_.arrangement();
     const double weight = density(60) * gravity_m_s2 * (a.pumped() ? loop_.check_valve.rise_m : -loop_.tank.above_m);
-    return boiling_c(std::max(1000.0, pa + air_pa_ - weight)) + (a.carrier == Carrier::glycol ? loop_.vessel.boils_k : 0.0);
+    return std::max(1000.0, pa + air_pa_ - weight);
 }
+
+double Pressure::boils_at_c(double pa) const { return boiling_c(top_pa(pa)) + raised_k_; }
 
 double Pressure::fluid_kg(const std::vector<double>& t, double boils_c) const
 {
     double sum = 0;
+    const std::vector<double>& volume = network_.ring_m3();
+    if (boils_c == INFINITY) {
+        for (std::size_t i : nodes_)
+            sum += density(t[i]) * volume[i];
+        return sum;
+    }
     for (std::size_t i : nodes_)
-        sum += density(t[i]) * network_.ring_m3()[i] * (1 - std::clamp((t[i] - boils_c) / steam_over_k, 0.0, 1.0));
+        sum += density(t[i]) * volume[i] * (1 - std::clamp((t[i] - boils_c) / steam_over_k, 0.0, 1.0));
     return sum;
 }
 
@@ -103,7 +114,7 @@ void Pressure::settle(const std::vector<double>& t, double seconds)
     const auto by_vessel = [&](double boils_c) { return gas_pa((mass_kg_ - fluid_kg(t, boils_c)) / density(vessel_c)); };
     const Vessel& v = loop_.vessel;
     pa_ = by_vessel(INFINITY);
-    const bool steams = hottest > cool_c && hottest > boils_at_c(pa_);
+    const bool steams = hottest > cool_c && saturation_pa(hottest - raised_k_) > top_pa(pa_); // above where it boils, without looking for it
     // The more pressure, the less steam, the less the vessel takes: one pressure fits.
     if (steams)
         pa_ = falling_zero(pa_, v.relief_pa + most_over_relief_pa, [&](double pa) { return by_vessel(boils_at_c(pa)) - pa; });

@@ -42,6 +42,7 @@ public:
     const VesselFigures& figures() const { return figures_; }
 
 private:
+    double top_pa(double pa) const;
     double boils_at_c(double pa) const;
     // Mass that stands as fluid in the loop, kg, with steam where it is hotter than this.
     double fluid_kg(const std::vector<double>& t, double boils_c) const;
@@ -50,6 +51,7 @@ private:
     const Network& network_;
     const Loop& loop_;
     bool present_;
+    double raised_k_ = 0; // by glycol, over water's boiling point
     double air_pa_, content_m3_ = 0, mass_kg_ = 0, missing_kg_ = 0, filled_kg_ = 0, pa_ = 0;
     std::vector<std::size_t> nodes_;
     double waited_s_ = 0;

@@ -17,7 +17,7 @@ double pump_power_w(const Simulation& s)
         return s.hydraulics().power().pump_power_w();
     const auto other = [&](Part part, Driver driver, const Pump& p) {
         const std::size_t o = a.driven_by(driver);
-        return a.has(part) && (running >> o & 1U) != 0 ? p.power_w * std::pow(p.speed, 3) * s.acts().pumps[o].power_share() : 0.0;
+        return a.has(part) && (running >> o & 1U) != 0 ? p.power_w * p.speed * p.speed * p.speed * s.acts().pumps[o].power_share() : 0.0;
     };
     return (a.output_of(Driver::pump) == 0 && (running & 1U) != 0 ? s.hydraulics().power().pump_power_w() : 0.0) + other(Part::pump_2, Driver::pump_2, loop.pump_2) + other(Part::exchanger_pump, Driver::exchanger_pump, loop.exchanger_pump);
 }

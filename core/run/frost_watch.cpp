@@ -9,7 +9,7 @@ FrostWatch::FrostWatch(const Network& network)
     for (std::size_t i = 0; i < network.size(); ++i)
         for (unsigned drained = 0; drained < wet_.size(); ++drained)
             if (network.can_freeze(i, drained))
-                wet_[drained].push_back(i);
+                wet_[drained].push_back({i, network.freezing_c(i)});
 }
 
 void FrostWatch::passed(const Simulation& s, double h, Figures& f)
@@ -19,8 +19,10 @@ void FrostWatch::passed(const Simulation& s, double h, Figures& f)
     bool frozen = false, burst = false;
     const Network& network = s.network();
     const std::vector<double>& t = s.temperatures();
-    for (std::size_t i : wet_[s.hydraulics().drained()]) {
-        const double left = t[i] - network.freezing_c(i);
+    for (const auto& [i, freezing_c] : wet_[s.hydraulics().drained()]) {
+        const double left = t[i] - freezing_c;
+        if (left >= 0 && left >= least_left_k_)
+            continue;
         if (left < least_left_k_) {
             least_left_k_ = left;
             coldest_node_ = i;

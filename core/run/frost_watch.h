@@ -15,7 +15,11 @@ public:
     void finish(const Network& network, Figures& f) const;
 
 private:
-    std::array<std::vector<std::size_t>, 4> wet_; // by what stands empty, as in Flows
+    struct Wet {
+        std::size_t node;
+        double freezing_c;
+    };
+    std::array<std::vector<Wet>, 4> wet_; // by what stands empty, as in Flows
     double least_left_k_ = INFINITY;              // above its freezing point
     std::size_t coldest_node_ = std::numeric_limits<std::size_t>::max();
 };

@@ -211,10 +211,14 @@ bool Simulation::quiet(std::int64_t m, std::int64_t n, double h)
     const double sun_0 = sun_on_probes(time_of_day_s_), sun_1 = sun_on_probes(time_of_day_s_ + x * h);
     for (std::size_t i = 0; i < program().probes; ++i) {
         const Integrator::Span s = integrator_.span(network().probe_node(i), x);
-        // What is wrong goes one way over a step.
+        // The end differs by what is wrong only, which goes one way over a step.
         const auto at = [&](double temp_c, double sun, double share) { return seen_by(i, temp_c, sun, time_of_day_s_ + share * x * h); };
-        low[i] = std::min(at(s.low, std::min(sun_0, sun_1), 0), at(s.low, std::min(sun_0, sun_1), 1)) - rounding_k;
-        high[i] = std::max(at(s.high, std::max(sun_0, sun_1), 0), at(s.high, std::max(sun_0, sun_1), 1)) + rounding_k;
+        low[i] = at(s.low, std::min(sun_0, sun_1), 0) - rounding_k;
+        high[i] = at(s.high, std::max(sun_0, sun_1), 0) + rounding_k;
+        if (plan()) {
+            low[i] = std::min(low[i], at(s.low, std::min(sun_0, sun_1), 1) - rounding_k);
+            high[i] = std::max(high[i], at(s.high, std::max(sun_0, sun_1), 1) + rounding_k);
+        }
     }
     const bool steady = readings_.bound(low, high, std::min(sun_0, sun_1), std::max(sun_0, sun_1), bounds_);
     bounds_.low[supply_channel] = bounds_.high[supply_channel] = inputs_.readings[supply_channel].mk;
