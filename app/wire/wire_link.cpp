@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace vernal {
 namespace {
@@ -74,7 +75,7 @@ WireLink::WireLink(QObject* parent) : QObject(parent)
     connect(&poll_, &QTimer::timeout, this, &WireLink::poll);
     again_.setInterval(again_ms);
     connect(&again_, &QTimer::timeout, this, [this] {
-        if (state_ == State::lost)
+        if (state_ == State::lost && !client_) // else an attempt is under way, however slow
             connect_now();
     });
 }
@@ -123,7 +124,7 @@ void WireLink::join(const RegisterMap& map, const WireAddress& at)
     tasks_.clear();
     refused_.clear();
     forced_.clear();
-    armed_ = whole_ = leaving_ = log_wanted_ = false;
+    armed_ = whole_ = leaving_ = log_wanted_ = release_wanted_ = false;
     silent_ = 0;
     heard_ = {};
     state_ = State::joining;
@@ -172,6 +173,8 @@ void WireLink::connect_now()
                         forced_.erase(r.of);
                 emit said(back ? tr("The link is back; everything has been read anew. It is read-only again.") : tr("Joined with %1; everything has been read. Nothing is written until you arm it.").arg(address_.text()));
                 emit changed();
+                if (std::exchange(release_wanted_, false))
+                    release();
             });
         } else if (s == QModbusDevice::ConnectedState) {
             send_next();
@@ -404,7 +407,7 @@ void WireLink::part(const QString& words)
     poll_.stop();
     again_.stop();
     tasks_.clear();
-    armed_ = whole_ = leaving_ = log_wanted_ = false;
+    armed_ = whole_ = leaving_ = log_wanted_ = release_wanted_ = false;
     state_ = State::apart;
     emit left(words);
     emit changed();

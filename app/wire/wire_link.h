@@ -59,7 +59,7 @@ public:
     // The switch of every output to OFF, whether armed or not, before anything else that waits.
     void all_off();
     const std::set<std::string>& forced() const { return forced_; } // outputs whose switch was moved from here and is not on AUTO
-    void release();                                                 // these to AUTO, the link stays
+    void release();                                                 // these to AUTO, the link stays; when it is lost, as soon as it is back
     void read_settings();
     bool under_way() const { return asked_.has_value() || !tasks_.empty(); }
 
@@ -113,7 +113,7 @@ private:
     QTimer poll_, again_, watch_;
     QDateTime heard_;
     int id_ = 0, silent_ = 0, log_tries_ = 0; // id: of the request under way
-    bool armed_ = false, whole_ = false, leaving_ = false, log_wanted_ = false, paused_ = false;
+    bool armed_ = false, whole_ = false, leaving_ = false, log_wanted_ = false, paused_ = false, release_wanted_ = false;
 };
 
 } // namespace vernal

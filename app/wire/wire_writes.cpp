@@ -123,6 +123,7 @@ void WireLink::release_then(const std::function<void(const QString&)>& then)
 void WireLink::release()
 {
     armed_ = false;
+    release_wanted_ = state_ == State::lost && !forced_.empty();
     if (state_ == State::joined && !forced_.empty())
         release_then([this](const QString& words) {
             emit said(words);

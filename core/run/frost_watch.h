@@ -20,7 +20,7 @@ private:
         double freezing_c;
     };
     std::array<std::vector<Wet>, 4> wet_; // by what stands empty, as in Flows
-    double least_left_k_ = INFINITY;              // above its freezing point
+    double least_left_k_ = INFINITY;      // above its freezing point
     std::size_t coldest_node_ = std::numeric_limits<std::size_t>::max();
 };
 

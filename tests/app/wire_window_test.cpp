@@ -106,6 +106,7 @@ private slots:
     void leaving_returns_outputs_to_auto();
     void however_it_answers_it_ends_in_a_clear_state_data();
     void however_it_answers_it_ends_in_a_clear_state();
+    void what_was_forced_is_returned_when_the_link_is_back();
     void works_with_an_independent_server();
     void a_map_is_kept_with_the_job();
     void a_procedure_reads_the_unit_and_waits_for_hands();
@@ -310,6 +311,29 @@ void WireWindowTest::however_it_answers_it_ends_in_a_clear_state()
     QVERIFY(wait_for([&] { return std::abs(start_of(as_found(link.map(), link.image(), demo, 0).variant) - now) < 1e-6; }));
     link.leave();
     QVERIFY(wait_for([&] { return link.state() == State::apart; }));
+}
+
+// The person has gone to another page while the link was lost; the unit comes back slowly.
+void WireWindowTest::what_was_forced_is_returned_when_the_link_is_back()
+{
+    const Job demo = *open_job(VERNAL_DEMO "/job.json");
+    RegisterMap map = quick(demo.variants.front());
+    map.wait_s = 1;
+    Served served(demo, false, map);
+    WireLink link;
+    Heard heard(link);
+    link.join(map, address_of(served));
+    QVERIFY(wait_for([&] { return link.state() == State::joined; }));
+    link.arm(true);
+    link.write(*mode_write(link.map(), link.image(), "P1", Mode::on));
+    QVERIFY(wait_for([&] { return !heard.wrote.isEmpty(); }));
+    served.obeys("lost");
+    QVERIFY(wait_for([&] { return link.state() == State::lost; }));
+    QVERIFY2(heard.said.last().contains(QStringLiteral("P1 stays ON, as it was put from here")), qPrintable(heard.said.last()));
+    link.release();
+    served.obeys("slow 0.4"); // all of it takes longer than it is tried again
+    QVERIFY(wait_for([&] { return link.state() == State::joined && link.forced().empty(); }, 30000));
+    QCOMPARE(served.variant().unit.outputs.front().mode, Mode::automatic);
 }
 
 // Two pseudo-terminals, what is written to the one is read at the other: a cable between the window and
