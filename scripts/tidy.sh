@@ -10,7 +10,7 @@ folder=${1:-build/check}
 if [ $# -gt 0 ]; then
     files=$*
 else
-    files=$( (git diff --name-only --diff-filter=d HEAD^ HEAD 2>/dev/null; git diff --name-only --diff-filter=d HEAD 2>/dev/null) | sort -u | grep '^\(app\|bench\|cli\|core\|files\|tests\)/.*\.cpp$' || true)
+    files=$( (git diff --name-only --diff-filter=d HEAD^ HEAD 2>/dev/null; git diff --name-only --diff-filter=d HEAD 2>/dev/null) | sort -u | grep '^\(app\|bench\|cli\|core\|files\|link\|tests\)/.*\.cpp$' || true)
 fi
 [ -z "$files" ] && exit 0
 if [ $# -eq 0 ] && [ "$(printf '%s\n' $files | wc -l)" -gt 40 ]; then

@@ -219,6 +219,16 @@ void RigView::paint_wire(QPainter& p, std::size_t probe) const
     p.drawEllipse(to, 5, 5);
 }
 
+// Between a probe's terminals while the unit measures, where its input is a divider.
+QString RigView::volts_at(const Variant& v, std::size_t probe, double ohm) const
+{
+    if (v.input.kind != StageKind::pull_up || std::isnan(ohm) || std::string(signal_unit(v.probes[probe].curve)) != "Ω")
+        return {};
+    InputStage before_gain = v.input;
+    before_gain.gain = 1;
+    return text(divider_volt(before_gain, ohm), Quantity::signal_voltage, session_.units());
+}
+
 void RigView::paint_unit(QPainter& p) const
 {
     const Theme& t = theme();
@@ -248,9 +258,11 @@ void RigView::paint_unit(QPainter& p) const
         const double signal = reads_temperature(probe) ? rig.signal(i) : NAN;
         const QString measured = std::isinf(signal) ? tr("open") : std::isnan(signal) ? QString()
                                                                                       : QStringLiteral("%1 %2").arg(signal, 0, 'f', signal < 1000 ? 1 : 0).arg(QString::fromUtf8(signal_unit(probe.curve)));
+        const QString volts = volts_at(rig.variant(), i, signal);
         const LeadState lead = rig.contact_open(i) ? LeadState::broken : rig.lead(i);
         p.setPen(lead == LeadState::sound ? t.second_ink : t.protect);
         p.drawText(QRectF(cell.left(), cell.top() + 50, cell.width(), 18), Qt::AlignCenter, lead == LeadState::sound ? measured : tr("%1, %2").arg(measured, QString::fromLatin1(lead_keys[static_cast<std::size_t>(lead)])));
+        p.drawText(QRectF(cell.left(), cell.top() + 68, cell.width(), 18), Qt::AlignCenter, volts);
     }
     if (const double bridge = rig.bridge_v(); std::isfinite(bridge)) {
         p.setFont(text_font(12.5));

@@ -41,6 +41,7 @@ private:
     QColor colour_of(std::size_t probe) const;
     void paint_medium(QPainter& p, Medium m) const;
     void paint_wire(QPainter& p, std::size_t probe) const;
+    QString volts_at(const Variant& v, std::size_t probe, double ohm) const;
     void paint_unit(QPainter& p) const;
     void paint_output(QPainter& p, std::size_t output) const;
     void next_mode(std::size_t output);
