@@ -101,7 +101,6 @@ public:
     // The raw number of a register; none: not read yet, or no number.
     std::optional<double> raw(const RegisterMap& map, const MapRegister& r) const;
     void clear() { words_.clear(); }
-    bool empty() const { return words_.empty(); }
 
 private:
     static int key(Table t, int address) { return static_cast<int>(t) * table_size + address; }

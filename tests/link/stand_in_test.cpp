@@ -101,7 +101,7 @@ TEST(StandIn, is_found_as_its_job_on_every_loop)
 TEST(StandIn, is_found_the_same_over_a_pseudo_terminal)
 {
     const Job job = new_job("glycol-coil");
-    const Served served(job, true);
+    Served served(job, true);
     Client client(served);
     ASSERT_TRUE(client.joined) << served.path;
     WireImage image;
@@ -110,8 +110,7 @@ TEST(StandIn, is_found_the_same_over_a_pseudo_terminal)
     const auto on = mode_write(served.unit->map(), image, "P1", Mode::on);
     ASSERT_TRUE(on);
     ASSERT_TRUE(client.write(served.unit->map(), *on)) << modbus_strerror(errno);
-    served.unit->rig(); // the server's thread has taken it: it has answered
-    EXPECT_EQ(served.unit->variant().unit.outputs.front().mode, Mode::on);
+    EXPECT_EQ(served.variant().unit.outputs.front().mode, Mode::on);
 }
 
 // What is shown before it is written is what stands there afterwards, and nothing else moves.
