@@ -9,6 +9,7 @@
 #include "settings_verb.h"
 #include "sum_verb.h"
 #include "unit_verb.h"
+#include "visit_verb.h"
 #include "year_verb.h"
 
 namespace vernal {
@@ -29,6 +30,9 @@ std::vector<std::unique_ptr<Verb>> all_verbs()
     out.push_back(std::make_unique<AuditVerb>());
     out.push_back(std::make_unique<ProcedureVerb>());
     out.push_back(std::make_unique<UnitVerb>());
+    out.push_back(std::make_unique<VisitVerb>());
+    out.push_back(std::make_unique<DueVerb>());
+    out.push_back(std::make_unique<ReportVerb>());
     out.push_back(std::make_unique<GetVerb>());
     out.push_back(std::make_unique<SetVerb>());
     out.push_back(std::make_unique<FieldsVerb>());

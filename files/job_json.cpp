@@ -58,6 +58,7 @@ public:
     }
     template <class T>
     void spare_list(const char* key, const std::vector<T>& x) { list(key, x); }
+    void words(const char* key, const std::vector<std::string>&) { property(key) = {{"type", "array"}, {"items", {{"type", "string"}}}}; }
     template <class... A>
     void alternatives(const char* key, const std::vector<const char*>& names, const std::variant<A...>&)
     {
@@ -111,6 +112,8 @@ void check_job(const Job& job)
         if (const std::string& hash = job.attachments[i].sha256; hash.size() != 64 || hash.find_first_not_of("0123456789abcdef") != std::string::npos)
             bad("attachments[" + std::to_string(i) + "].sha256", "this is no SHA-256", "It has 64 hex digits in lower case");
     check_ids(job.days, "days");
+    check_ids(job.logbook.visits, "logbook.visits");
+    check_ids(job.logbook.due, "logbook.due");
     for (std::size_t i = 0; i < job.variants.size(); ++i) {
         const std::string at = "variants[" + std::to_string(i) + "]";
         check_ids(job.variants[i].probes, at + ".probes");
@@ -149,6 +152,10 @@ Result<OpenedJob> read_job_text(const std::string& text, const std::string& file
         check_job(out.job);
         for (Variant& v : out.job.variants)
             sort_by_priority(v.unit.rules);
+        for (Visit& visit : out.job.logbook.visits)
+            for (std::vector<Variant>* seen : {&visit.found, &visit.left})
+                for (Variant& v : *seen)
+                    sort_by_priority(v.unit.rules);
         give_ids(out.job, NewFrom::file);
         out.version = version;
         if (out.newer())

@@ -159,6 +159,15 @@ public:
     }
     template <class T>
     void spare_list(const char* key, std::vector<T>& x) { list(key, x); }
+    void words(const char* key, std::vector<std::string>& x)
+    {
+        const Json* j = get(key);
+        if (!j)
+            return;
+        if (!j->is_array() || !std::all_of(j->begin(), j->end(), [](const Json& w) { return w.is_string(); }))
+            bad(at(key), "a list of texts [ \"…\" ] is expected here");
+        x = j->get<std::vector<std::string>>();
+    }
     template <class... A>
     void alternatives(const char* key, const std::vector<const char*>& names, std::variant<A...>& x)
     {
@@ -244,6 +253,11 @@ public:
     {
         if (!x.empty())
             list(key, x);
+    }
+    void words(const char* key, const std::vector<std::string>& x)
+    {
+        if (!x.empty())
+            json_[key] = x;
     }
     template <class X>
     void alternatives(const char* key, const std::vector<const char*>& names, const X& x)

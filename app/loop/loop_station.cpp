@@ -7,6 +7,7 @@
 #include "core/plant/collector_kinds.h"
 #include "core/plant/parts.h"
 #include "core/setup/rejoin.h"
+#include "part_photos.h"
 #include "reserve_box.h"
 #include "sheet.h"
 
@@ -226,6 +227,8 @@ void LoopStation::show_part(Part part)
         extra_->addWidget(remark(tr("It turns with its output: see the Rules. At rest the heat goes to the store.")));
     if (part_ == Part::valve)
         extra_->addWidget(remark(tr("It turns with its output: see the Rules. At rest the heat goes to the first store.")));
+    if (QWidget* photos = part_photos(session_.document().job(), part_text(part_).title))
+        extra_->addWidget(photos);
     add_sums();
     if (part_ == Part::element || part_ == Part::tank || part_ == Part::battery)
         extra_->addWidget(new ReserveBox(session_));

@@ -15,6 +15,8 @@ struct Dialogs {
     std::function<QString(QWidget*)> open_file;     // a job; empty: none
     std::function<QString(QWidget*)> open_log;      // a CSV
     std::function<QStringList(QWidget*)> open_logs; // logs, several of one unit, or weather
+    std::function<QStringList(QWidget*)> open_photos;
+    std::function<QString(QWidget*)> open_folder; // of jobs; empty: none
     std::function<QString(QWidget*, const QString&)> save_file;
     enum class Unsaved { save,
         drop,
@@ -25,6 +27,7 @@ struct Dialogs {
     enum class Changed { keep_mine,
         take_theirs,
         save_beside,
+        take_visits, // into mine, then mine is written
         cancel };
     std::function<Changed(QWidget*, const QString& path)> changed;
     std::function<void(QWidget*, const QString&)> tell; // an error nobody can overlook

@@ -3,6 +3,7 @@
 #include "core/job/field_path.h"
 #include "core/job/ids.h"
 #include "core/job/job_check.h"
+#include "core/visit/keeping.h"
 
 #include <QDateTime>
 #include <QUndoCommand>
@@ -100,6 +101,11 @@ void Document::edit(const QString& label, const std::function<void(Job&)>& chang
     if (const auto problem = job_problem(after); problem && !job_problem(job_)) {
         emit refused(QString::fromStdString(Error{problem->what, "", problem->remedy}.text()));
         emit changed(); // editors show what stands
+        return;
+    }
+    if (const std::string why = touches_closed(job_.logbook, after.logbook); !why.empty()) {
+        emit refused(QString::fromStdString(why));
+        emit changed();
         return;
     }
     undo_.push(new EditCommand(*this, job_, std::move(after), label, merge_key));

@@ -1,5 +1,6 @@
 #include "job_files.h"
 
+#include "core/visit/keeping.h"
 #include "files/job_file.h"
 
 #include <QCryptographicHash>
@@ -93,6 +94,10 @@ bool JobFiles::write(const QString& path)
         case Dialogs::Changed::keep_mine: break;
         case Dialogs::Changed::take_theirs: return load(path);
         case Dialogs::Changed::save_beside: return save_beside();
+        case Dialogs::Changed::take_visits:
+            if (!take_visits_of(path))
+                return false;
+            break;
         case Dialogs::Changed::cancel: return false;
         }
     const auto done = save_job(session_.document().job(), path.toStdString());
@@ -105,6 +110,42 @@ bool JobFiles::write(const QString& path)
     stamp_ = stamp_of(path);
     note();
     return true;
+}
+
+// What the other file's logbook has and this one lacks.
+bool JobFiles::take_visits_of(const QString& path)
+{
+    const auto theirs = open_job(path.toStdString());
+    if (!theirs) {
+        tell(qs(theirs.error().text()));
+        return false;
+    }
+    TakenOver taken;
+    session_.document().edit(tr("Take over visits"), [&](Job& j) { taken = take_visits(j, *theirs); });
+    QString said = tr("%1 visits and %2 amendments were taken over.").arg(taken.visits).arg(taken.amendments);
+    for (const std::string& d : taken.differ)
+        said += tr(" The visit of %1 stood in both otherwise: both are kept.").arg(qs(d));
+    emit told(said);
+    return true;
+}
+
+// Seen when the window gets the focus again, not only when it is saved.
+void JobFiles::look_at_file()
+{
+    const QString path = session_.document().path();
+    if (path.isEmpty() || must_be_renamed() || stamp_.bytes < 0 || told_stamp_ == stamp_of(path) || stamp_of(path) == stamp_ || !QFileInfo::exists(path))
+        return;
+    told_stamp_ = stamp_of(path);
+    switch (dialogs_.changed(window_, path)) {
+    case Dialogs::Changed::take_theirs: load(path); break;
+    case Dialogs::Changed::take_visits:
+        if (take_visits_of(path))
+            stamp_ = told_stamp_; // what is there is in here now
+        break;
+    case Dialogs::Changed::save_beside: save_beside(); break;
+    case Dialogs::Changed::keep_mine:
+    case Dialogs::Changed::cancel: break; // asked again when it is saved
+    }
 }
 
 // Under the first free name in the same folder.

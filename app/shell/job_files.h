@@ -32,7 +32,8 @@ public:
     void note();                   // what is known of the open job now, for the next time
     QList<LeftBehind> left_behind() const { return Recovery::left_behind(options_.recovery_folder); }
 
-    void left(); // the job is no longer that of a file
+    void left();         // the job is no longer that of a file
+    void look_at_file(); // whether another program changed it; asks what to do
 
 signals:
     void opened();
@@ -42,6 +43,7 @@ private:
     bool write(const QString& path);
     bool load(const QString& path); // over what is open
     bool save_beside();
+    bool take_visits_of(const QString& path);
     // The file as it was when it was read or written last: what another program does to it shows.
     struct Stamp {
         qint64 inode = 0, bytes = -1, changed_ns = 0;
@@ -57,7 +59,7 @@ private:
     Options options_;
     Recovery recovery_;
     QWidget* window_;
-    Stamp stamp_;
+    Stamp stamp_, told_stamp_;        // told: of a change that was asked about
     std::unique_ptr<QLockFile> lock_; // of the job's path: another window is told
     QString failure_;                 // of the recovery copy, as told last
 };

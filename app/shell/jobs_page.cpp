@@ -94,14 +94,14 @@ void JobTile::paintEvent(QPaintEvent*)
     }
 }
 
-JobsPage::JobsPage(const QList<KnownJob>& jobs, const QList<LeftBehind>& left, const QString& demo, QWidget* parent) : QWidget(parent)
+JobsPage::JobsPage(const QList<KnownJob>& jobs, const QList<LeftBehind>& left, const QString& demo, QWidget* customers, QWidget* parent) : QWidget(parent)
 {
     auto* inside = new QWidget;
     auto* columns = new QHBoxLayout(inside);
     columns->setContentsMargins(34, 22, 34, 22);
     columns->setSpacing(34);
     columns->addStretch(1);
-    columns->addWidget(make_jobs(jobs, left, demo), 20);
+    columns->addWidget(make_jobs(jobs, left, demo, customers), 20);
     columns->addWidget(make_new(), 20);
     columns->addStretch(1);
     for (int i : {1, 2})
@@ -115,7 +115,7 @@ JobsPage::JobsPage(const QList<KnownJob>& jobs, const QList<LeftBehind>& left, c
     outer->addWidget(scroll);
 }
 
-QWidget* JobsPage::make_jobs(const QList<KnownJob>& jobs, const QList<LeftBehind>& left, const QString& demo)
+QWidget* JobsPage::make_jobs(const QList<KnownJob>& jobs, const QList<LeftBehind>& left, const QString& demo, QWidget* customers)
 {
     auto* column = new QWidget;
     auto* box = new QVBoxLayout(column);
@@ -140,6 +140,8 @@ QWidget* JobsPage::make_jobs(const QList<KnownJob>& jobs, const QList<LeftBehind
     row->addWidget(open);
     row->addWidget(remark(tr("or drop a job on the window")), 1);
     box->addLayout(row);
+    if (customers)
+        box->addWidget(customers);
     add_demos(*box, demo);
     box->addStretch(1);
     return column;

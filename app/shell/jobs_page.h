@@ -36,7 +36,8 @@ private:
 class JobsPage : public QWidget {
     Q_OBJECT
 public:
-    JobsPage(const QList<KnownJob>& jobs, const QList<LeftBehind>& left, const QString& demo, QWidget* parent = nullptr);
+    // customers: the list of a folder's jobs, which this takes; null: there is none.
+    JobsPage(const QList<KnownJob>& jobs, const QList<LeftBehind>& left, const QString& demo, QWidget* customers = nullptr, QWidget* parent = nullptr);
 
 signals:
     void open_wanted(const QString& path); // empty: ask
@@ -44,7 +45,7 @@ signals:
     void recover_wanted(const vernal::LeftBehind& left);
 
 private:
-    QWidget* make_jobs(const QList<KnownJob>& jobs, const QList<LeftBehind>& left, const QString& demo);
+    QWidget* make_jobs(const QList<KnownJob>& jobs, const QList<LeftBehind>& left, const QString& demo, QWidget* customers);
     void add_known(QVBoxLayout& box, const KnownJob& job);
     void add_demos(QVBoxLayout& box, const QString& demo);
     QWidget* make_new();

@@ -9,6 +9,7 @@
 #include "app/rules/rules_station.h"
 #include "core/job/field_path.h"
 #include "core/sums/field_sums.h"
+#include "customer_list.h"
 #include "files/curve_file.h"
 #include "hand_on.h"
 #include "job_sheet.h"
@@ -25,6 +26,7 @@
 #include <QScreen>
 #include <QSettings>
 #include <QStackedWidget>
+#include <QTimer>
 
 namespace vernal {
 
@@ -155,7 +157,9 @@ void MainWindow::show_start()
 {
     if (pages_->currentIndex() == 1)
         files_->note();
-    auto* page = new JobsPage(files_->known(), files_->left_behind(), options_.demo);
+    auto* customers = new CustomerList(dialogs_, options_.remember);
+    connect(customers, &CustomerList::open_wanted, this, [this](const QString& path) { open(path); });
+    auto* page = new JobsPage(files_->known(), files_->left_behind(), options_.demo, customers);
     connect(page, &JobsPage::open_wanted, this, [this](const QString& path) { open(path); });
     connect(page, &JobsPage::new_wanted, this, &MainWindow::new_job_of);
     connect(page, &JobsPage::recover_wanted, files_, &JobFiles::recover);
@@ -302,6 +306,13 @@ void MainWindow::set_glare(bool glare)
     session_.restyle();
     if (options_.remember)
         QSettings().setValue(QStringLiteral("glare"), glare);
+}
+
+void MainWindow::changeEvent(QEvent* e)
+{
+    QMainWindow::changeEvent(e);
+    if (e->type() == QEvent::ActivationChange && isActiveWindow() && pages_ && pages_->currentIndex() == 1 && !QApplication::activeModalWidget())
+        QTimer::singleShot(0, files_, &JobFiles::look_at_file);
 }
 
 void MainWindow::closeEvent(QCloseEvent* e) { took_typed() && files_->may_leave() ? e->accept() : e->ignore(); }

@@ -37,6 +37,7 @@ public:
 
 protected:
     void closeEvent(QCloseEvent* e) override;
+    void changeEvent(QEvent* e) override; // on focus: what another computer did to the file
     void dragEnterEvent(QDragEnterEvent* e) override;
     void dropEvent(QDropEvent* e) override;
 
@@ -55,7 +56,7 @@ private:
     Options options_;
     Session session_;
     JobFiles* files_;
-    QStackedWidget* pages_;
+    QStackedWidget* pages_ = nullptr;
     WorkView* work_ = nullptr;
     QList<QAction*> all_actions_;
     QAction *save_ = nullptr, *sheet_ = nullptr, *undo_ = nullptr, *redo_ = nullptr, *glare_ = nullptr;

@@ -42,7 +42,14 @@ Session::Session(QObject* parent) : QObject(parent)
     connect(&previewer_, &Runner::finished, this, &Session::previewed);
 }
 
-RunRequest Session::request() const { return {document_.job(), document_.variant_index(), document_.day_index(), document_.baseline_index(), units_, 0}; }
+RunRequest Session::request() const
+{
+    RunRequest r{document_.job(), document_.variant_index(), document_.day_index(), document_.baseline_index(), units_, 0};
+    r.job.logbook = {}; // no run and no finding of a day hangs on it
+    r.job.bench.clear();
+    r.job.attachments.clear();
+    return r;
+}
 
 // What is looked at again needs no new run.
 void Session::run()

@@ -4,6 +4,7 @@
 #include "app/probes/station.h"
 #include "app/rules/station.h"
 #include "app/run/station.h"
+#include "app/visits/station.h"
 
 #include <QAction>
 
@@ -21,6 +22,7 @@ const std::vector<Station>& stations()
         {"days", "Days", Cause::days, true, make_days_station},
         {"run", "Run", Cause::sight, false, make_run_station}, // the strip grown to full size
         {"bench", "Bench", Cause::bench, false, make_bench_station},
+        {"visits", "Visits", Cause::visits, false, make_visits_station},
     };
     return table;
 }

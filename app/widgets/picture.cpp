@@ -3,6 +3,7 @@
 #include "app/shell/theme.h"
 
 #include <QApplication>
+#include <QBuffer>
 #include <QClipboard>
 #include <QFileInfo>
 #include <QImage>
@@ -52,6 +53,20 @@ QImage image_of(Picture& picture, double fineness)
     return image;
 }
 
+bool paint_svg(QSvgGenerator& svg, Picture& picture)
+{
+    const QSizeF size = picture.picture_size();
+    svg.setSize(size.toSize());
+    svg.setViewBox(QRectF({}, size));
+    svg.setTitle(picture.picture_name());
+    QPainter p(&svg);
+    if (!p.isActive())
+        return false;
+    p.fillRect(QRectF({}, size), theme().surface);
+    picture.paint_picture(p);
+    return true;
+}
+
 } // namespace
 
 void paint_plot(QCustomPlot& plot, QPainter& p) { Plot::paint_plot(plot, p); }
@@ -98,15 +113,16 @@ QString write_picture(Picture& picture, const QString& path)
     }
     QSvgGenerator svg;
     svg.setFileName(path);
-    svg.setSize(size.toSize());
-    svg.setViewBox(QRectF({}, size));
-    svg.setTitle(picture.picture_name());
-    QPainter p(&svg);
-    if (!p.isActive())
-        return unwritten;
-    p.fillRect(QRectF({}, size), theme().surface);
-    picture.paint_picture(p);
-    return {};
+    return paint_svg(svg, picture) ? QString() : unwritten;
+}
+
+QByteArray picture_svg(Picture& picture)
+{
+    QByteArray out;
+    QBuffer buffer(&out);
+    QSvgGenerator svg;
+    svg.setOutputDevice(&buffer);
+    return paint_svg(svg, picture) ? out : QByteArray();
 }
 
 void copy_picture(Picture& picture) { QApplication::clipboard()->setImage(image_of(picture, 2)); }

@@ -29,6 +29,9 @@ bool with_picture(QWidget* widget, const std::function<void(Picture&)>& act);
 QString write_picture(Picture& picture, const QString& path);
 inline constexpr const char* picture_filter = "Pictures (*.svg *.png *.pdf)";
 
+// As SVG, for papers.
+QByteArray picture_svg(Picture& picture);
+
 void copy_picture(Picture& picture);
 
 // A plot on its own points, as vectors.

@@ -45,6 +45,31 @@ T key_in(const auto& keys, const std::string& word, const char* what)
     throw Bad{"“" + word + "” is no " + what, all};
 }
 
+// A text with a front part between two lines "---": its lines go to `front`, those behind it to
+// `body`, trimmed; empty ones only to body. keys: what the front part can hold. line: counted
+// along, for what is told. Throws Bad, also where the front part has no end.
+template <class Front, class Body>
+void each_line(const std::string& text, const std::string& keys, std::size_t& line, Front front, Body body)
+{
+    int fences = 0; // lines "---" so far
+    for (std::size_t from = 0; from < text.size();) {
+        const std::size_t to = std::min(text.find('\n', from), text.size());
+        const std::string s = trimmed(text.substr(from, to - from));
+        from = to + 1;
+        ++line;
+        if (fences == 0 && s != "---")
+            throw Bad{"the front part is missing", "a line “---”, then " + keys + ", then “---”"};
+        if (fences == 2)
+            body(s);
+        else if (s == "---")
+            ++fences;
+        else if (!s.empty())
+            front(s);
+    }
+    if (fences < 2)
+        throw Bad{"the front part has no end", "a second line “---”"};
+}
+
 bool is_name(const std::string& s); // small letters, digits and "-", 1 to 60
 // before: the lines of its step so far. Throws Bad.
 Line line_in(const std::string& verb, const std::string& rest, const std::vector<Line>& before);

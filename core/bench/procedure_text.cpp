@@ -3,7 +3,6 @@
 #include "procedure_line.h"
 
 #include <cmath>
-#include <sstream>
 
 namespace vernal {
 namespace {
@@ -14,26 +13,9 @@ class Reader {
 public:
     Procedure read(const std::string& text)
     {
-        std::istringstream in(text);
-        std::string raw;
-        bool front = false, front_done = false;
-        while (std::getline(in, raw)) {
-            ++line_;
-            const std::string s = trimmed(raw);
-            if (!front && !front_done) {
-                if (s != "---")
-                    throw Bad{"the front part is missing", "a line “---”, then name, title and needs, then “---”"};
-                front = true;
-            } else if (front) {
-                front_done = s == "---";
-                front = !front_done;
-                if (front && !s.empty())
-                    take_front(s);
-            } else {
-                take(s);
-            }
-        }
-        if (!front_done || out_.name.empty() || out_.title.empty())
+        each_line(
+            text, "name, title and needs", line_, [&](const std::string& s) { take_front(s); }, [&](const std::string& s) { take(s); });
+        if (out_.name.empty() || out_.title.empty())
             throw Bad{"the front part has no name or no title", "name: and title: between two lines “---”"};
         if (out_.steps.empty())
             throw Bad{"there is no step", "a line “## What to do”"};

@@ -194,12 +194,7 @@ double Rig::panel_v(double sun_w_m2) const
     const std::size_t pump = driven_by(Driver::pump);
     if (pump < outputs() && live(pump))
         return drive(l.panel, l.motor, sun_w_m2, air_c_, true).volt;
-    double low = 0, high = panel_open_v(l.panel, air_c_); // where no current is left; its search ends within 1 mV
-    constexpr double close_v = 1e-3;
-    const double cell_c = cell_temperature_c(air_c_, sun_w_m2);
-    while (high - low > close_v)
-        (panel_current_a(l.panel, sun_w_m2, cell_c, (low + high) / 2) > 0 ? low : high) = (low + high) / 2;
-    return low;
+    return PanelCurve(l.panel, sun_w_m2, cell_temperature_c(air_c_, sun_w_m2)).open_v();
 }
 
 Result<std::monostate> Rig::set_rules(const RuleSet& unit)

@@ -9,5 +9,6 @@ struct ShippedText {
     const char *file, *text;
 };
 const std::vector<ShippedText>& shipped_procedure_texts();
+const std::vector<ShippedText>& shipped_list_texts(); // of the room visit
 
 } // namespace vernal

@@ -52,7 +52,8 @@ enum class Cause : std::uint8_t { rules,
     probes,
     days,
     sight,
-    bench };
+    bench,
+    visits };
 
 // Loops of which a finding can hold.
 enum class Loops : std::uint8_t { all,

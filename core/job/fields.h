@@ -3,12 +3,13 @@
 // Readers, writers, the schema and the editors are visitors of these functions.
 //
 // A visitor has: number, integer, text, boolean, choice, temperature,
-// difference, curve, object, list, alternatives; spare_object, spare_list and spare_choice for
-// what most files leave out.
+// difference, curve, object, list, alternatives; spare_object, spare_list, words (a list of
+// texts) and spare_choice for what most files leave out.
 #pragma once
 
 #include "core/probe/identify.h"
 #include "job.h"
+#include "logbook_fields.h"
 #include "loop_fields.h"
 #include "probe_fields.h"
 #include "rule_fields.h"
@@ -180,6 +181,7 @@ void fields(V& v, T& j)
     v.list("days", j.days);
     v.spare_list("attachments", j.attachments);
     v.spare_list("bench", j.bench);
+    v.spare_object("logbook", j.logbook);
 }
 
 } // namespace vernal

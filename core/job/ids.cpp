@@ -77,6 +77,8 @@ void give_ids(Job& job, NewFrom from)
 {
     give(job.variants, {}, [](const Variant& v) { return "variant|" + v.name; });
     give(job.days, {}, [](const Day& d) { return "day|" + d.name; });
+    give(job.logbook.visits, {}, [](const Visit& v) { return "visit|" + v.when; });
+    give(job.logbook.due, {}, [](const DueItem& d) { return "due|" + d.title; });
     give_in_variants(
         job, from, [](auto& v) -> auto& { return v.probes; }, [](const Probe& p) { return "probe|" + p.key; });
     give_in_variants(

@@ -1,7 +1,7 @@
-// Stable ids of what a person sees: variants, days, probes, outputs, rules. They
+// Stable ids of what a person sees: variants, days, probes, outputs, rules, visits. They
 // survive moving and renaming, stand in the file and name things in field paths.
 //
-// An id is 1 to 32 letters, digits, "-" or "_". Those of variants and days differ
+// An id is 1 to 32 letters, digits, "-" or "_". Those of variants, days and visits differ
 // within the job, the others within their variant; a copy of a variant keeps
 // them, so that a comparison pairs its rules with those they came from.
 #pragma once

@@ -2,17 +2,13 @@
 #pragma once
 
 #include "bench_record.h"
-#include "core/plant/loop.h"
-#include "core/probe/budget.h"
-#include "core/probe/instrument.h"
-#include "core/rules/knob.h"
 #include "core/rules/rule_compiler.h"
-#include "core/rules/rule_set.h"
 #include "core/weather/day.h"
-#include "core/weather/horizon.h"
 #include "draw.h"
 #include "fault.h"
+#include "logbook.h"
 #include "trace.h"
+#include "variant.h"
 
 #include <map>
 #include <memory>
@@ -24,43 +20,6 @@ struct Site {
     std::string customer;
     Place place;
     bool operator==(const Site&) const = default;
-};
-
-// Set to `other`, the unit reads the probe by another curve than its own.
-struct ReadBy {
-    bool other = false;
-    ProbeCurve curve{PlatinumCurve{1000}, -200, 850};
-    bool operator==(const ReadBy&) const = default;
-};
-
-struct Probe {
-    std::string key = "S1";
-    std::string name = "Collector"; // as the sentences say it
-    ProbePlace place = ProbePlace::collector;
-    ProbeCurve curve{PlatinumCurve{1000}, -200, 850};
-    double lag_s = 12.0;
-    double placement = 0.0; // share of the surroundings it reads, 0…1
-    TempDiff correction;    // the unit adds it, as found side by side with another probe
-    Sensor sensor;
-    Lead lead;
-    Condition condition;
-    ReadBy read_by;
-    std::vector<CurvePoint> points; // measured
-    Instrument instrument;          // in place of curve, lag and all above but the condition, where it reads no temperature
-    std::string id{};               // this and the ids below: see ids.h
-    bool operator==(const Probe&) const = default;
-};
-
-// Everything one variant says about the loop: parts, probes, rules.
-struct Variant {
-    std::string name = "as found";
-    Loop loop;
-    std::vector<Probe> probes;
-    RuleSet unit;
-    InputStage input;                  // of the unit
-    std::vector<HorizonPoint> horizon; // as the arrays see it
-    std::string id{};
-    bool operator==(const Variant&) const = default;
 };
 
 enum class DayKind : std::uint8_t { generated,
@@ -111,6 +70,7 @@ struct Job {
     Traces traces;                 // by file name without folder, "7-may.csv"
     std::vector<Attachment> attachments;
     std::vector<BenchRecord> bench; // in the order in which they were done
+    Logbook logbook;
     bool operator==(const Job&) const = default;
 };
 

@@ -1,6 +1,7 @@
 #include "job_check.h"
 
 #include "core/rules/rule_set.h"
+#include "core/units/calendar.h"
 #include "core/weather/zone.h"
 
 #include <algorithm>
@@ -50,6 +51,39 @@ std::optional<JobProblem> problem_of(const Variant& v, const std::string& at)
     return {};
 }
 
+std::optional<JobProblem> problem_of(const Visit& v, const std::string& at)
+{
+    if (!is_moment(v.when))
+        return JobProblem{at + ".when", "“" + v.when + "” is no date with a time", "A moment like 2026-05-12T09:30"};
+    if (v.found.size() > 1 || v.left.size() > 1)
+        return JobProblem{at + (v.found.size() > 1 ? ".found" : ".left"), "a visit finds and leaves one state", "Remove all but one"};
+    for (const auto* seen : {&v.found, &v.left})
+        for (const Variant& x : *seen)
+            if (auto problem = problem_of(x, at + (seen == &v.found ? ".found[0]" : ".left[0]")))
+                return problem;
+    if (v.readings.size() > most_of_a_visit || v.work.size() > most_of_a_visit || v.photos.size() > most_of_a_visit || v.ticks.size() > most_of_a_visit || v.amendments.size() > most_of_a_visit)
+        return JobProblem{at, "a visit has room for " + std::to_string(most_of_a_visit) + " entries of a kind", "Begin another visit"};
+    if (const std::string& date = v.first_day.date; !date.empty() && !is_date(date))
+        return JobProblem{at + ".first_day.date", "“" + date + "” is no date", "A date like 2026-05-12"};
+    for (std::size_t i = 0; i < v.next.size(); ++i)
+        if (const std::string& by = v.next[i].by; !by.empty() && !is_date(by))
+            return JobProblem{entry(at + ".next", i) + ".by", "“" + by + "” is no date", "A date like 2026-05-12, or none"};
+    return {};
+}
+
+std::optional<JobProblem> problem_of(const Logbook& l)
+{
+    if (l.visits.size() > most_visits)
+        return JobProblem{"logbook.visits", "a logbook has room for " + std::to_string(most_visits) + " visits", "Begin another job for what comes next"};
+    for (std::size_t i = 0; i < l.visits.size(); ++i)
+        if (auto problem = problem_of(l.visits[i], entry("logbook.visits", i)))
+            return problem;
+    for (std::size_t i = 0; i < l.due.size(); ++i)
+        if (const std::string& last = l.due[i].last; !last.empty() && !is_date(last))
+            return JobProblem{entry("logbook.due", i) + ".last", "“" + last + "” is no date", "A date like 2026-05-12, or none"};
+    return {};
+}
+
 } // namespace
 
 bool is_plain_name(const std::string& name)
@@ -88,7 +122,7 @@ std::optional<JobProblem> job_problem(const Job& job)
             return JobProblem{entry("attachments", i) + ".name", "“" + job.attachments[i].name + "” is no name of a file", "A name without folders"};
     if (job.bench.size() > most_bench_records)
         return JobProblem{"bench", "a job has room for " + std::to_string(most_bench_records) + " tests", "Remove the oldest"};
-    return {};
+    return problem_of(job.logbook);
 }
 
 std::string free_trace_name(const Job& job, const std::string& file)

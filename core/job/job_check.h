@@ -9,6 +9,8 @@
 namespace vernal {
 
 inline constexpr std::size_t most_variants = 200, most_days = 2000, most_horizon_points = 360, most_shades = 48, most_faults = 100, most_bench_records = 2000;
+// Of the logbook; of a visit: entries of a kind.
+inline constexpr std::size_t most_visits = 1000, most_of_a_visit = 1000;
 
 struct JobProblem {
     std::string at; // as in the file: "variants[0].probes[2].key"

@@ -2,8 +2,11 @@
 
 #include "core/units/root.h"
 
+#include <boost/math/special_functions/lambert_w.hpp>
+
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace vernal {
 namespace {
@@ -51,40 +54,45 @@ double panel_open_v(const Panel& p, double cell_c) { return p.voc_v + p.voc_v_k 
 
 double cell_temperature_c(double air_c, double sun_w_m2) { return air_c + cell_k_m2_w * sun_w_m2; }
 
-double panel_current_a(const Panel& p, double sun_w_m2, double cell_c, double volt)
+PanelCurve::PanelCurve(const Panel& p, double sun_w_m2, double cell_c)
 {
-    // A label that cannot be (a finding says so) gives nothing.
+    // A label that cannot be: a finding says so.
     if (sun_w_m2 <= 0 || p.imp_a >= p.isc_a || p.vmp_v >= p.voc_v)
-        return 0.0;
+        return;
     const double c2 = (p.vmp_v / p.voc_v - 1) / std::log(1 - p.imp_a / p.isc_a);
-    const double c1 = (1 - p.imp_a / p.isc_a) * std::exp(-p.vmp_v / (c2 * p.voc_v));
     const double sun = sun_w_m2 / full_sun_w_m2;
     // Less sun lowers the open circuit by about as much as the curve's own logarithm says.
     const double open = std::max(0.1, panel_open_v(p, cell_c) + c2 * p.voc_v * std::log(sun));
-    const double isc = sun * (p.isc_a + p.isc_a_k * (cell_c - label_cell_c));
-    return std::max(0.0, isc * (1 - c1 * (std::exp(volt / (c2 * open)) - 1)));
+    isc_a_ = std::max(0.0, sun * (p.isc_a + p.isc_a_k * (cell_c - label_cell_c)));
+    c1_ = std::max(1e-300, (1 - p.imp_a / p.isc_a) * std::exp(-p.vmp_v / (c2 * p.voc_v)));
+    scale_v_ = c2 * open;
 }
 
-double panel_power_w(const Panel& p, double sun_w_m2, double cell_c)
+double PanelCurve::current_a(double volt) const { return std::max(0.0, isc_a_ * (1 - c1_ * std::expm1(volt / scale_v_))); }
+
+// V I has its top where (1 + x) exp(x) = (1 + C1)/C1 with x = V/(C2 Voc): Lambert's W.
+double PanelCurve::power_w() const
 {
-    // Power rises to one top, where its slope is zero, and falls until no current is left.
-    constexpr double step_v = 1e-4;
-    const auto power = [&](double v) { return v * panel_current_a(p, sun_w_m2, cell_c, v); };
-    return power(falling_zero(0.0, p.voc_v * 1.5, [&](double v) {
-        const double further = power(v + step_v);
-        return further > 0 ? further - power(v) : -1.0;
-    }));
+    const double at = scale_v_ * (boost::math::lambert_w0(std::numbers::e * (1 + c1_) / c1_) - 1);
+    return at * current_a(at);
 }
+
+double PanelCurve::open_v() const { return isc_a_ > 0 ? scale_v_ * std::log1p(1 / c1_) : 0.0; }
+
+double panel_current_a(const Panel& p, double sun_w_m2, double cell_c, double volt) { return PanelCurve(p, sun_w_m2, cell_c).current_a(volt); }
+
+double panel_power_w(const Panel& p, double sun_w_m2, double cell_c) { return PanelCurve(p, sun_w_m2, cell_c).power_w(); }
 
 Drive drive(const Panel& p, const Motor& m, double sun_w_m2, double air_c, bool turning, double line_ohm)
 {
     const double cell = cell_temperature_c(air_c, sun_w_m2);
     const Load load(m, line_ohm);
     const double needed = load.needed_a(turning);
+    const PanelCurve curve(p, sun_w_m2, cell);
     // The panel gives more than is taken below the meeting point, less above.
     Drive best;
-    if (panel_current_a(p, sun_w_m2, cell, needed * load.ohm()) >= needed)
-        best = fastest_with(load, [&](double n) { return panel_current_a(p, sun_w_m2, cell, load.volt(n)) - load.current(n); });
+    if (curve.current_a(needed * load.ohm()) >= needed)
+        best = fastest_with(load, [&](double n) { return curve.current_a(load.volt(n)) - load.current(n); });
     if (p.booster)
         if (const Drive b = boosted(p, load, sun_w_m2, cell, turning); b.speed > best.speed)
             best = b;

@@ -5,10 +5,21 @@
 
 namespace vernal {
 
-// Current of a panel at a voltage, A, from the four points of its label and its
-// temperature coefficients: I = Isc (1 − C1 (exp(V/(C2 Voc)) − 1)) with C1 and C2
-// such that the curve goes through (Vmp, Imp) and (Voc, 0); Isc in proportion to
-// the sun, both shifted by the cell's temperature. 0 beyond the open circuit.
+// Current of a panel over its voltage, in a sun and at a cell's temperature, from the four
+// points of its label and its temperature coefficients: I = Isc (1 − C1 (exp(V/(C2 Voc)) − 1))
+// with C1 and C2 such that the curve goes through (Vmp, Imp) and (Voc, 0); Isc in proportion
+// to the sun, both shifted by the cell's temperature. A label that cannot be gives nothing.
+class PanelCurve {
+public:
+    PanelCurve() = default; // in the dark
+    PanelCurve(const Panel& panel, double sun_w_m2, double cell_c);
+    double current_a(double volt) const; // 0 beyond the open circuit
+    double power_w() const;              // the most it gives
+    double open_v() const;               // above it there is no current
+
+private:
+    double isc_a_ = 0, c1_ = 1, scale_v_ = 1; // scale_v: C2 Voc
+};
 double panel_current_a(const Panel& panel, double sun_w_m2, double cell_c, double volt);
 
 // Open-circuit voltage at a cell temperature in full sun: on a cold bright

@@ -12,6 +12,7 @@ constexpr double tracking_yield = 0.95;   // of a charge controller that keeps t
 constexpr double panel_wakes_w_m2 = 30.0; // of sun on it, for a unit that it feeds; an estimate
 constexpr double unit_lives_above = 0.7;  // of a full battery's rest voltage; an estimate
 constexpr double most_above_limit = 1.5;  // of the charge limit: where a controller that feeds through ends up at most
+constexpr double usual_change_v = 0.02;   // from step to step: where its voltage is looked for first
 
 } // namespace
 
@@ -25,7 +26,10 @@ void Power::minute(double sun_w_m2, double air_c, bool on)
 {
     sun_w_m2_ = sun_w_m2;
     air_c_ = air_c;
-    most_w_ = source_ == Source::mains || sun_w_m2 <= 0 ? 0.0 : panel_power_w(loop_.panel, sun_w_m2, cell_temperature_c(air_c, sun_w_m2));
+    if (source_ != Source::mains) {
+        curve_ = PanelCurve(loop_.panel, sun_w_m2, cell_temperature_c(air_c, sun_w_m2));
+        most_w_ = curve_.power_w();
+    }
     settle(on);
 }
 
@@ -82,7 +86,7 @@ double Power::panel_a(double volt) const
     const Battery& b = loop_.battery;
     if (b.fault == ControllerFault::no_charge)
         return 0;
-    return b.charging == Charging::tracking ? tracking_yield * most_w_ / std::max(volt, 1.0) : panel_current_a(loop_.panel, sun_w_m2_, cell_temperature_c(air_c_, sun_w_m2_), volt);
+    return b.charging == Charging::tracking ? tracking_yield * most_w_ / std::max(volt, 1.0) : curve_.current_a(volt);
 }
 
 // Where what comes and goes meets what the battery makes of it: all falls with the
@@ -98,7 +102,7 @@ Power::Terminals Power::at_terminals(const BatteryTerminals& battery, bool pump,
         return other_s * volt + out.drive.current_a * load_;
     };
     const double limit = b.fault == ControllerFault::feeds_through ? most_above_limit * b.charge_limit_v : b.charge_limit_v;
-    out.volt = falling_zero(0.0, limit, [&](double volt) { return battery.volt(panel_a(volt) - taken_a(volt)) - volt; });
+    out.volt = falling_zero_near(volt_, usual_change_v, 0.0, limit, [&](double volt) { return battery.volt(panel_a(volt) - taken_a(volt)) - volt; });
     const double taken = taken_a(out.volt), offered = panel_a(out.volt);
     // At the limit the controller lets only so much through as the battery then takes.
     out.battery_a = out.volt < limit ? offered - taken : std::min(offered - taken, battery.current_a(limit, 0, std::max(0.0, offered - taken)));

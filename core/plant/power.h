@@ -73,6 +73,7 @@ private:
     Source source_;
     double sun_w_m2_ = 0, air_c_ = 15, charge_, volt_ = 0, battery_a_ = 0, panel_w_ = 0, most_w_ = 0, line_ohm_, low_s_ = 0, load_ = 1;
     bool cut_ = false;
+    PanelCurve curve_;
     Drive drive_;
     PowerFigures figures_;
 };

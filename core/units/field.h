@@ -125,6 +125,8 @@ struct FieldVisitor {
     template <class... A>
     void spare_list(A&&...) {}
     template <class... A>
+    void words(A&&...) {}
+    template <class... A>
     void alternatives(A&&...) {}
 };
 

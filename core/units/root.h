@@ -24,4 +24,12 @@ double falling_zero(double low, double high, F balance)
     return boost::math::tools::toms748_solve(balance, low, high, at_low, at_high, boost::math::tools::eps_tolerance<double>(bits), most).first;
 }
 
+// The same where it is likely within `near` of a guess: looked for there first.
+template <class F>
+double falling_zero_near(double guess, double near, double low, double high, F balance)
+{
+    const double from = guess - near, to = guess + near;
+    return from > low && to < high && balance(from) > 0 && balance(to) < 0 ? falling_zero(from, to, balance) : falling_zero(low, high, balance);
+}
+
 } // namespace vernal

@@ -138,7 +138,7 @@ void DocumentTest::attachments_survive_a_crash()
     document().edit("attach", [&](Job& j) { j.attachments.push_back(make_attachment("roof.jpg", photo)); });
     const QString where = folder->filePath("recovery"), base = where + QStringLiteral("/%1").arg(QCoreApplication::applicationPid());
     QVERIFY(QTest::qWaitFor([&] { return QFile::exists(base + ".vrelay"); }, 2000));
-    const QString hash = QString::fromStdString(job().attachments[0].sha256);
+    const QString hash = QString::fromStdString(job().attachments.back().sha256);
     QVERIFY(QFile::exists(base + ".attachments/" + hash));
     QVERIFY2(QFileInfo(base + ".vrelay").size() < 100000, "the copy itself stays small");
     QVERIFY(!job().traces.empty());
@@ -152,14 +152,17 @@ void DocumentTest::attachments_survive_a_crash()
     // What a program that is gone left behind.
     QDir().mkpath(where + "/999999999.attachments");
     QDir().mkpath(where + "/999999999.logs");
-    for (const QString& part : {QStringLiteral(".vrelay"), QStringLiteral(".path"), QStringLiteral(".logs/0.csv"), QStringLiteral(".attachments/") + hash})
+    QStringList parts{QStringLiteral(".vrelay"), QStringLiteral(".path"), QStringLiteral(".logs/0.csv")};
+    for (const Attachment& a : job().attachments)
+        parts << QStringLiteral(".attachments/") + qs(a.sha256);
+    for (const QString& part : parts)
         QVERIFY(QFile::copy(base + part, where + "/999999999" + part));
     const auto left = Recovery::left_behind(where);
     QCOMPARE(left.size(), 1);
     const auto back = Recovery::open(left[0]);
     QVERIFY(back);
     QVERIFY(back->notices.empty());
-    QVERIFY(*back->job.attachments[0].bytes == photo);
+    QVERIFY(*back->job.attachments.back().bytes == photo);
     QVERIFY(back->job.attachments == job().attachments);
     QCOMPARE(back->job.traces.size(), std::size_t{1});
     QCOMPARE(write_trace_csv(*back->job.traces.begin()->second), write_trace_csv(*job().traces.begin()->second));
@@ -171,7 +174,7 @@ void DocumentTest::attachments_survive_a_crash()
     QVERIFY(!QFile::exists(base + ".attachments"));
     QVERIFY(!QFile::exists(base + ".logs"));
     const auto saved = open_job(job_path.toStdString());
-    QVERIFY(saved && *saved->attachments[0].bytes == photo);
+    QVERIFY(saved && *saved->attachments.back().bytes == photo);
 }
 
 void DocumentTest::a_newer_file_is_read_and_never_written_over()

@@ -8,6 +8,7 @@
 #include <QTimer>
 
 #include <csignal>
+#include <cstdlib>
 #include <iostream>
 #include <random>
 
@@ -108,6 +109,8 @@ int main(int argc, char** argv)
     if (argc > 3 && QString::fromLocal8Bit(argv[1]) == QLatin1String("child"))
         return child(QString::fromLocal8Bit(argv[2]), QString::fromLocal8Bit(argv[3]));
     KillTest test;
+    if (const char* many = std::getenv("VERNAL_KILLS")) // run-tests --long
+        test.kills = std::atoi(many);
     if (argc > 1)
         test.kills = std::atoi(argv[1]);
     return QTest::qExec(&test, QStringList{QString::fromLocal8Bit(argv[0])});

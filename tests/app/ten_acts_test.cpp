@@ -6,6 +6,8 @@
 #include "app/probes/probe_points_page.h"
 #include "app/run/run_station.h"
 #include "app/shell/palette.h"
+#include "app/visits/visits_station.h"
+#include "app/visits/visits_station.h"
 #include "core/job/field_path.h"
 #include "fixture.h"
 
@@ -255,7 +257,8 @@ void TenActsTest::tab_reaches_every_control_in_reading_order()
         break;
     case 3: room = &window->station<DaysStation>(); break;
     case 4: room = &window->station<RunStation>(); break;
-    default: room = window->findChild<BenchStation*>();
+    case 5: room = window->findChild<BenchStation*>(); break;
+    default: room = &window->station<VisitsStation>();
     }
     settle();
     laid_out();

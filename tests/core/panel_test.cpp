@@ -41,6 +41,24 @@ TEST(Panel, cold_raises_the_open_voltage_and_heat_lowers_it)
     EXPECT_EQ(panel_current_a(p, 1000, 25, 60), 0);
 }
 
+// The closed form of the most power against a search, the open circuit against where current ends.
+TEST(Panel, most_power_and_open_circuit_are_those_of_the_curve)
+{
+    const Panel p;
+    for (const double sun : {20.0, 150.0, 600.0, 1100.0})
+        for (const double cell : {-20.0, 25.0, 75.0}) {
+            const PanelCurve curve(p, sun, cell);
+            double best = 0;
+            for (double v = 0; v < 1.5 * p.voc_v; v += 0.001)
+                best = std::max(best, v * curve.current_a(v));
+            EXPECT_NEAR(curve.power_w(), best, 1e-6 * best);
+            EXPECT_GT(curve.current_a(curve.open_v() - 1e-6), 0);
+            EXPECT_EQ(curve.current_a(curve.open_v() + 1e-6), 0);
+        }
+    EXPECT_EQ(PanelCurve(p, 0, 25).power_w(), 0);
+    EXPECT_EQ(PanelCurve(p, 0, 25).open_v(), 0);
+}
+
 // NOCT: 800 W/m², 20 °C air (IEC 61215): about 45 °C.
 TEST(Panel, cells_are_at_their_nominal_temperature) { EXPECT_NEAR(cell_temperature_c(20, 800), 45, 1); }
 
