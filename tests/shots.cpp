@@ -11,6 +11,7 @@
 #include "app/shell/main_window.h"
 #include "app/shell/station.h"
 #include "app/shell/theme.h"
+#include "app/visits/visits_station.h"
 #include "app/wire/wire_page.h"
 #include "core/job/fresh_rule.h"
 #include "core/setup/loop_answers.h"
@@ -111,7 +112,6 @@ bool findings_and_rules(MainWindow& w, const QString& to)
     if (!settled(w))
         return false;
     w.station<RulesStation>().show_page(1);
-    shot(w, to + "rules-choose.png");
     w.station<RulesStation>().show_page(0);
     return true;
 }
@@ -288,19 +288,19 @@ bool every_arrangement(MainWindow& w, const QString& to)
     return sheet.save(to + "arrangements.png");
 }
 
-// A loop that no preset has, with its answers beside it; and the questions of a new one.
-bool answers(MainWindow& w, const QString& to)
+// A page of the logbook, and a list in the midst of being worked.
+bool visits(MainWindow& w, const QString& to)
 {
-    w.session().document().set_job(new_job(composed().front()), {});
-    w.show_station(0);
-    if (!settled(w))
+    if (!w.open(demo("cheese-room")) || !settled(w))
         return false;
-    w.session().set_cursor(12 * 3600.0);
-    w.findChild<QPushButton*>(QStringLiteral("askLoop"))->click();
-    shot(w, to + "loop-answers.png");
-    w.show_start();
-    w.findChildren<QPushButton*>(QStringLiteral("askedLoop")).last()->click(); // of the newest page
-    shot(w, to + "jobs-asked.png");
+    w.show_station(6);
+    shot(w, to + "visits.png");
+    w.station<VisitsStation>().begin(Purpose::commissioning);
+    auto* list = w.findChild<QListWidget*>(QStringLiteral("listItems"));
+    constexpr int some = 12;
+    for (int i = 0; i < some; ++i)
+        QTest::keyClick(list, Qt::Key_Space);
+    shot(w, to + "visits-list.png");
     return true;
 }
 
@@ -385,6 +385,6 @@ int main(int argc, char** argv)
     if (argc > 2)
         return extremes(w, to) ? 0 : 1;
     stations(w, to);
-    const bool good = findings_and_rules(w, to) && bench_page(w, to) && import_page(w, to) && days(w, to) && every_arrangement(w, to) && answers(w, to);
+    const bool good = findings_and_rules(w, to) && bench_page(w, to) && import_page(w, to) && days(w, to) && every_arrangement(w, to) && visits(w, to);
     return good ? 0 : 1;
 }

@@ -245,9 +245,6 @@ private:
         look(t.heads);
         for (const auto& row : t.rows)
             look(row);
-        double total = 0;
-        for (const double w : widest)
-            total += w;
         QVector<QTextLength> out;
         double left = width_, spread = 0;
         std::vector<double> wide(widest.size(), 0);

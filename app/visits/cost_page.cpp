@@ -26,9 +26,9 @@ CostPage::CostPage(Session& session, QWidget* parent) : QWidget(parent), session
         connect(e, &QLineEdit::editingFinished, this, &CostPage::keep_costs);
         return e;
     };
-    money_ = line("costMoney", tr("Money, as €"));
-    energy_ = line("costEnergy", tr("Electricity, each kWh"));
-    hour_ = line("costHour", tr("Work, an hour"));
+    money_ = line("costMoney", tr("Money"));
+    energy_ = line("costEnergy", tr("a kWh"));
+    hour_ = line("costHour", tr("an hour of work"));
     work_ = new QPushButton(tr("Work it out"));
     work_->setObjectName(QStringLiteral("costWork"));
     auto* back = new QPushButton(tr("Back to the page"));

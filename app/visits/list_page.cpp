@@ -179,7 +179,7 @@ void ListPage::collect()
     list_ = 0;
     which_->clear();
     for (const CheckList& l : lists_) {
-        if (l.name == was)
+        if (!fresh_ && l.name == was)
             list_ = static_cast<std::size_t>(which_->count());
         which_->addItem(qs(l.title));
     }

@@ -38,7 +38,14 @@ public:
 private:
     static QString esc(const std::string& s) { return qs(s).toHtmlEscaped().replace(QLatin1Char('\n'), QLatin1String("<br>")); }
     // Figure and unit stay together, also at a slash.
-    static QString unbroken(const std::string& s) { return esc(s).replace(QLatin1String(" at "), QLatin1String("@@")).replace(QLatin1Char('/'), QStringLiteral("/\u2060")).replace(QLatin1String("@@"), QLatin1String(" at ")); }
+    static QString unbroken(const std::string& s)
+    {
+        QString out = esc(s);
+        out.replace(QLatin1Char(' '), QChar::Nbsp).replace(QLatin1Char('/'), QStringLiteral("/\u2060"));
+        for (const char* may : {"at", ","}) // here it may break
+            out.replace(QString(QChar::Nbsp) + QLatin1String(may) + QChar::Nbsp, QLatin1Char(' ') + QLatin1String(may) + QChar::Nbsp);
+        return out.replace(QStringLiteral(",") + QChar::Nbsp, QStringLiteral(", "));
+    }
     static QString second(const QString& s) { return QStringLiteral("<span style='color:%1'>%2</span>").arg(theme().second_ink.name(), s); }
     static QString in(const QColor& c, const QString& s) { return QStringLiteral("<span style='color:%1; font-weight:bold'>%2</span>").arg(c.name(), s); }
     static QString toned(Tone t, const std::string& s)
@@ -125,7 +132,7 @@ private:
             return;
         heading(QObject::tr("Measured"));
         const std::vector<bool> right{false, false, true, true, false};
-        out_ += table_begin() + row({second(QObject::tr("what")), second(QObject::tr("how")), second(QObject::tr("value")), second(QObject::tr("last time")), second(QObject::tr("reading"))}, right, {21, 23, 17, 14, 25});
+        out_ += table_begin() + row({second(QObject::tr("what")), second(QObject::tr("how")), second(QObject::tr("value")), second(QObject::tr("last time")), second(QObject::tr("reading"))}, right, {20, 20, 17, 17, 26});
         for (const MeasuredRow& m : rows) {
             const ReadingKind* k = find_reading_kind(m.kind);
             QString what = esc(m.what);
@@ -135,7 +142,7 @@ private:
                 if (it != visit_.readings.end() && at < lines_.size())
                     what = QStringLiteral("<a href='line:%1' style='color:%2; text-decoration:none'>%3</a>").arg(at).arg(theme().ink.name(), what);
             }
-            out_ += row({what, second(esc(m.how)), QStringLiteral("<b>%1</b>").arg(unbroken(m.value)), unbroken(m.last), toned(m.tone, m.says)}, right, {21, 23, 17, 14, 25});
+            out_ += row({what, second(esc(m.how)), QStringLiteral("<b>%1</b>").arg(unbroken(m.value)), unbroken(m.last), toned(m.tone, m.says)}, right, {20, 20, 17, 17, 26});
         }
         out_ += QStringLiteral("</table>");
     }

@@ -84,6 +84,7 @@ VisitPage::VisitPage(Session& session, const Dialogs& dialogs, QWidget* parent) 
     view_->setObjectName(QStringLiteral("visitPage"));
     view_->setAccessibleName(tr("Page of the visit"));
     view_->document()->setDocumentMargin(18);
+    view_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(6);

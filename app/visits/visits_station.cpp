@@ -2,6 +2,7 @@
 
 #include "app/print/paper_print.h"
 #include "app/shell/theme.h"
+#include "app/widgets/flow_layout.h"
 #include "app/widgets/form.h"
 #include "call_page.h"
 #include "core/units/calendar.h"
@@ -131,8 +132,8 @@ QWidget* VisitsStation::make_middle()
         b->setToolTip(hint);
         return b;
     };
-    found_ = button("takeFoundSettings", tr("Settings found"), tr("The chosen variant is what stood in the unit when you came"));
-    left_ = button("takeLeftSettings", tr("Settings left"), tr("The chosen variant is what you leave in the unit"));
+    found_ = button("takeFoundSettings", tr("As found"), tr("The chosen variant is what stood in the unit when you came"));
+    left_ = button("takeLeftSettings", tr("As left"), tr("The chosen variant is what you leave in the unit"));
     lists_ = button("visitLists", tr("Lists …"), tr("Commissioning, survey, yearly service: item by item"));
     photo_ = button("visitPhoto", tr("+ photo"), tr("Or drop one on the page, or paste it"));
     close_ = button("closeVisit", tr("Close"), tr("What is closed is amended with date and reason, never changed"));
@@ -144,12 +145,8 @@ QWidget* VisitsStation::make_middle()
     more_menu_ = new QMenu(more_);
     more_->setMenu(more_menu_);
     connect(more_menu_, &QMenu::aboutToShow, this, &VisitsStation::fill_more_menu);
-    auto* acts = new QHBoxLayout;
-    acts->setSpacing(6);
-    for (QPushButton* b : {found_, left_, lists_, photo_})
-        acts->addWidget(b);
-    acts->addStretch(1);
-    for (QPushButton* b : {more_, close_, report_})
+    auto* acts = new FlowLayout(nullptr, 6);
+    for (QPushButton* b : {found_, left_, lists_, photo_, more_, close_, report_})
         acts->addWidget(b);
     page_ = new VisitPage(session_, dialogs_);
     list_page_ = new ListPage(session_);

@@ -151,7 +151,8 @@ private:
 
     void take_line(ListItem& item, const std::string& s)
     {
-        const auto [verb, rest] = parted(s, ":");
+        const auto parts = parted(s, ":");
+        const std::string &verb = parts.first, &rest = parts.second;
         if (rest.empty())
             throw Bad{"“" + s + "” says nothing", "a word, a colon, and what it is"};
         if (verb == "id") {

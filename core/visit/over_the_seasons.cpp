@@ -51,7 +51,7 @@ void read(SeasonCourse& c, const Course& k)
         return;
     if (y.size() < least_trend_points) {
         const double by = y.back() - y.front();
-        c.says = signed_text(by, k.decimals) + (k.unit.empty() ? "" : " " + k.unit) + " since the first; too few readings to tell a course from scatter: " + std::to_string(t.points) + " of " + std::to_string(least_trend_points) + ".";
+        c.says = signed_text(by, k.decimals) + (k.unit.empty() ? "" : " " + k.unit) + " since the first; too few readings (" + std::to_string(y.size()) + " of " + std::to_string(least_trend_points) + ") to call it a course.";
         return;
     }
     const std::string unit = k.unit.empty() ? "" : " " + k.unit;
@@ -153,10 +153,11 @@ std::vector<SeasonPoint> log_weeks(const Job& job, SeasonMeasure m)
 {
     std::vector<SeasonPoint> out;
     const Variant& v = job.variants.front();
-    constexpr long dated = 3650; // days since 1970
+    constexpr long dated = 3650;          // days since 1970
+    constexpr std::size_t least_days = 5; // of a log: fewer are no week
     for (const auto& [name, trace] : job.traces)
-        if (trace && trace->time_s.size() > 2)
-            for (const SeasonWeek& w : seasons(LogView(*trace, v), v).weeks)
+        if (const auto s = trace && trace->time_s.size() > 2 ? seasons(LogView(*trace, v), v) : Seasons(); s.days.size() >= least_days)
+            for (const SeasonWeek& w : s.weeks)
                 if (const double x = w.value[static_cast<std::size_t>(m)]; std::isfinite(x) && w.first_day > dated)
                     out.push_back({static_cast<double>(w.first_day), x, ""});
     std::stable_sort(out.begin(), out.end(), [](const SeasonPoint& a, const SeasonPoint& b) { return a.day < b.day; });

@@ -7,7 +7,6 @@
 #include "app/run/run_station.h"
 #include "app/shell/palette.h"
 #include "app/visits/visits_station.h"
-#include "app/visits/visits_station.h"
 #include "core/job/field_path.h"
 #include "fixture.h"
 
