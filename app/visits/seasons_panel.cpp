@@ -93,10 +93,16 @@ void SeasonsPanel::refresh()
     show_costs();
 }
 
+// Beside the window: the job's logs are looked through for it.
 void SeasonsPanel::show_seasons()
 {
+    worker_.run([job = session_.document().job(), units = session_.units()](const std::stop_token&) { return over_the_seasons(job, units); },
+        [this](const std::vector<SeasonCourse>& courses) { lay_out(courses); });
+}
+
+void SeasonsPanel::lay_out(const std::vector<SeasonCourse>& courses)
+{
     clear_layout(seasons_);
-    const auto courses = over_the_seasons(session_.document().job(), session_.units());
     if (courses.empty())
         seasons_->addWidget(remark(tr("After two visits that read the same, its course stands here; from five on it is told in words, with how sure that is.")));
     for (const SeasonCourse& c : courses) {
@@ -116,6 +122,7 @@ void SeasonsPanel::show_seasons()
         }
         seasons_->addWidget(says);
     }
+    emit told();
 }
 
 void SeasonsPanel::show_due()

@@ -2,7 +2,9 @@
 #pragma once
 
 #include "app/shell/session.h"
+#include "app/widgets/worker.h"
 #include "core/visit/due.h"
+#include "core/visit/over_the_seasons.h"
 
 #include <QWidget>
 
@@ -20,6 +22,7 @@ public:
     const std::vector<DueNow>& due() const { return due_; }
 
 signals:
+    void told(); // the courses stand there
     void calendar_wanted();
     void visit_wanted(const std::string& id);
     void done_wanted(const std::string& title, const std::string& due_id); // into the open visit
@@ -30,6 +33,7 @@ protected:
 private:
     void refresh();
     void show_seasons();
+    void lay_out(const std::vector<SeasonCourse>& courses);
     void show_due();
     void show_due_line(int row);
     void take_due_line();
@@ -44,6 +48,7 @@ private:
     std::vector<DueNow> due_;
     Logbook shown_;
     bool stale_ = true;
+    Worker worker_{*this}; // last
 };
 
 } // namespace vernal

@@ -43,6 +43,7 @@ private slots:
     void a_survey_becomes_the_loop();
     void the_first_day_is_foretold();
     void a_call_becomes_a_visit();
+    void seasons_are_told_beside_the_page();
     void photos_are_turned_scaled_and_stripped();
     void a_large_photo_goes_in_without_a_stall();
     void papers_are_written_with_pages_and_pictures();
@@ -386,9 +387,46 @@ void VisitsWindowTest::a_call_becomes_a_visit()
     QVERIFY(page().contains("Likely"));
 }
 
+// The demo's slow leak, with a fifth reading.
+void VisitsWindowTest::seasons_are_told_beside_the_page()
+{
+    QVERIFY(window->open(job_path));
+    settle();
+    window->show_station(6);
+    QVERIFY(QTest::qWaitFor([&] { return find<QLabel>("season.pressure"); }, 20000));
+    QVERIFY(find<QLabel>("season.pressure")->text().contains("too few readings (4 of 5)"));
+    visits().begin(Purpose::service);
+    say("pressure 1.28 bar at 15 C");
+    QVERIFY(QTest::qWaitFor([&] { laid_out(); const auto* l = find<QLabel>("season.pressure"); return l && l->text().contains("a year"); }, 20000));
+    QVERIFY2(find<QLabel>("season.pressure")->text().contains("slow leak"), qPrintable(find<QLabel>("season.pressure")->text()));
+}
+
 void VisitsWindowTest::photos_are_turned_scaled_and_stripped()
 {
     visits().begin(Purpose::service);
+    // As a camera held upright writes it: lying, with a word that says so (Exif 2.3, tag 0x0112, value 6).
+    {
+        QFile lying(photo(400, 300));
+        QVERIFY(lying.open(QIODevice::ReadOnly));
+        QByteArray bytes = lying.readAll();
+        const char exif[] = "\xFF\xE1\x00\x22"
+                            "Exif\0\0"
+                            "II*\0\x08\0\0\0"
+                            "\x01\0"
+                            "\x12\x01\x03\0\x01\0\0\0\x06\0\0\0"
+                            "\0\0\0\0";
+        bytes.insert(2, QByteArray(exif, sizeof exif - 1));
+        const QString turned = folder->filePath("turned.jpg");
+        QFile out(turned);
+        QVERIFY(out.open(QIODevice::WriteOnly));
+        out.write(bytes);
+        out.close();
+        const auto kept = photo_of(turned);
+        QVERIFY(kept);
+        const QImage upright = QImage::fromData(QByteArray::fromStdString(*kept->bytes));
+        QCOMPARE(upright.size(), QSize(300, 400));
+        QVERIFY(kept->bytes->find("Exif") == std::string::npos);
+    }
     take_photo(photo(3000, 1500));
     QCOMPARE(last().photos.size(), std::size_t(1));
     QTest::keyClicks(find<QLineEdit>("sayLine"), "the roof | at collector");
