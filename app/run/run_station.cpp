@@ -64,6 +64,13 @@ RunStation::RunStation(Session& session, QWidget* parent) : QWidget(parent), ses
         connect(&session, signal, this, &RunStation::show_why);
 }
 
+void RunStation::showEvent(QShowEvent* e)
+{
+    QWidget::showEvent(e);
+    show_figures();
+    show_why();
+}
+
 // What is below the picture takes two fifths at most.
 void RunStation::resizeEvent(QResizeEvent* e)
 {
@@ -127,7 +134,7 @@ QWidget* RunStation::make_why()
 void RunStation::show_figures()
 {
     const auto& o = session_.outcome();
-    if (!o)
+    if (!o || !isVisible()) // at another station the strip waits for this thread
         return;
     const bool replay = o->is_replay(), log = session_.document().day().kind == DayKind::recorded, audit = log && audits_->isChecked();
     audits_->setVisible(log);
@@ -144,7 +151,7 @@ void RunStation::show_figures()
 void RunStation::show_why()
 {
     const auto& o = session_.outcome();
-    if (!o || o->size() == 0)
+    if (!o || o->size() == 0 || !isVisible())
         return;
     const std::size_t i = session_.cursor_index();
     const ChannelBits distrusted = faults(o->program, o->state(i));

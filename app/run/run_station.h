@@ -22,6 +22,7 @@ public:
     DayChart* chart() { return chart_; }
 
 protected:
+    void showEvent(QShowEvent* e) override;
     void resizeEvent(QResizeEvent* e) override;
 
 private:

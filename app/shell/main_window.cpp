@@ -7,6 +7,7 @@
 #include "app/loop/loop_station.h"
 #include "app/probes/probes_station.h"
 #include "app/rules/rules_station.h"
+#include "app/widgets/quiet_stack.h"
 #include "core/job/field_path.h"
 #include "core/sums/field_sums.h"
 #include "customer_list.h"
@@ -25,7 +26,6 @@
 #include <QMimeData>
 #include <QScreen>
 #include <QSettings>
-#include <QStackedWidget>
 #include <QTimer>
 
 namespace vernal {
@@ -48,7 +48,7 @@ MainWindow::MainWindow(Dialogs dialogs, const Options& options, QWidget* parent)
     setMinimumSize(least.boundedTo(room)); // no larger than the screen
     resize(usual.boundedTo(room));
     make_actions();
-    pages_ = new QStackedWidget;
+    pages_ = new QuietStack;
     setCentralWidget(pages_);
     pages_->addWidget(new QWidget);
     sheet_->setEnabled(false);

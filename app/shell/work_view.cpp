@@ -3,6 +3,7 @@
 #include "app/findings/finding_mark.h"
 #include "app/findings/findings_spine.h"
 #include "app/widgets/cursor_clock.h"
+#include "app/widgets/quiet_stack.h"
 #include "theme.h"
 #include "top_bar.h"
 
@@ -12,7 +13,6 @@
 #include <QPushButton>
 #include <QSettings>
 #include <QSplitter>
-#include <QStackedWidget>
 #include <QVBoxLayout>
 
 namespace vernal {
@@ -36,7 +36,7 @@ WorkView::WorkView(const StationContext& context, const Actions& actions, bool r
     auto* top = new TopBar(session_, actions.save, actions.sheet, actions.others);
     connect(top, &TopBar::palette_wanted, this, &WorkView::palette_wanted);
     auto* rail = make_rail();
-    stack_ = new QStackedWidget;
+    stack_ = new QuietStack;
     for (const Station& s : stations())
         stack_->addWidget(s.make(context));
     upper_ = new QWidget;

@@ -4,6 +4,7 @@
 #include "app/shell/theme.h"
 #include "app/widgets/flow_layout.h"
 #include "app/widgets/form.h"
+#include "app/widgets/quiet_stack.h"
 #include "call_page.h"
 #include "core/units/calendar.h"
 #include "core/visit/check_list.h"
@@ -28,7 +29,6 @@
 #include <QPrinter>
 #include <QPushButton>
 #include <QScrollArea>
-#include <QStackedWidget>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -160,7 +160,7 @@ QWidget* VisitsStation::make_middle()
     empty_box->addWidget(empty_);
     empty_box->addWidget(first, 0, Qt::AlignLeft);
     empty_box->addStretch(1);
-    pages_ = new QStackedWidget;
+    pages_ = new QuietStack;
     for (QWidget* w : std::initializer_list<QWidget*>{nothing_, page_, list_page_, call_, cost_})
         pages_->addWidget(w);
     auto* box = new QVBoxLayout(middle);

@@ -36,8 +36,6 @@ public:
     void print(const std::string& kind);
     VisitPage& page() { return *page_; }
     std::string shown() const { return id_; }
-    // The stack of stations would else lay out all its words at each edit elsewhere.
-    bool hasHeightForWidth() const override { return false; }
     // The paper of a kind, of the shown visit; told where it cannot be made.
     bool write_report(const std::string& kind, const QString& path, QPageSize::PageSizeId size);
 
