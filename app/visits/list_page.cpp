@@ -53,9 +53,14 @@ ListPage::ListPage(Session& session, QWidget* parent) : QWidget(parent), session
     open_->setObjectName(QStringLiteral("listOpen"));
     auto* back = new QPushButton(tr("Back to the page"));
     back->setObjectName(QStringLiteral("listBack"));
+    auto* own = new QPushButton(tr("Own …"));
+    own->setObjectName(QStringLiteral("ownList"));
+    own->setToolTip(tr("A list of your own from a text file (docs/visits.md); it is kept in the job"));
+    connect(own, &QPushButton::clicked, this, &ListPage::own_wanted);
     auto* head = new QHBoxLayout;
     head->addWidget(which_);
     head->addWidget(open_, 1);
+    head->addWidget(own);
     head->addWidget(back);
     list_view_ = new QListWidget;
     list_view_->setObjectName(QStringLiteral("listItems"));

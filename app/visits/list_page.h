@@ -23,6 +23,7 @@ public:
 
 signals:
     void photo_wanted();
+    void own_wanted(); // a list of one's own, from a file
     void left();
 
 protected:

@@ -11,6 +11,7 @@
 #include "core/visit/first_day.h"
 #include "core/visit/measured.h"
 #include "cost_page.h"
+#include "files/attachment.h"
 #include "files/disk.h"
 #include "files/ical.h"
 #include "files/unit_file.h"
@@ -173,6 +174,7 @@ QWidget* VisitsStation::make_middle()
     connect(photo_, &QPushButton::clicked, page_, &VisitPage::take_photos);
     connect(close_, &QPushButton::clicked, this, &VisitsStation::close_shown);
     connect(list_page_, &ListPage::left, this, &VisitsStation::show_page);
+    connect(list_page_, &ListPage::own_wanted, this, &VisitsStation::take_own_list);
     connect(list_page_, &ListPage::photo_wanted, page_, &VisitPage::take_photos);
     connect(call_, &CallPage::left, this, &VisitsStation::show_page);
     connect(call_, &CallPage::became, this, &VisitsStation::choose_id);
@@ -414,6 +416,21 @@ void VisitsStation::print(const std::string& kind)
     printer.setDocName(qs(session_.document().job().title + " " + kind));
     if (dialogs_.printer(this, printer) && paint_paper(printer, *paper, own_letterhead(), paper_pictures(session_, paper->pictures())) == 0)
         dialogs_.tell(this, tr("The printer did not take the paper. Look at its name and its paper, or save it as PDF."));
+}
+
+// Kept in the job as an attachment; one of the same name goes.
+void VisitsStation::take_own_list()
+{
+    const QString path = dialogs_.open_log(this);
+    if (path.isEmpty())
+        return;
+    const auto text = read_file(path.toStdString());
+    if (!text)
+        return dialogs_.tell(this, qs(text.error().text()));
+    const auto list = read_check_list(*text, path.toStdString());
+    if (!list)
+        return dialogs_.tell(this, qs(list.error().text()));
+    session_.document().edit(tr("A list of one's own"), [&](Job& j) { keep_attachment(j, make_attachment(list->name + check_list_ending, *text)); });
 }
 
 void VisitsStation::edit_letterhead()

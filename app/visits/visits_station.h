@@ -56,6 +56,7 @@ private:
     void put_due(const std::string& title, const std::string& due_id);
     void write_calendar();
     void edit_letterhead();
+    void take_own_list();
     Session& session_;
     const Dialogs& dialogs_;
     std::string id_;

@@ -103,6 +103,7 @@ void KillTest::go()
 
 int main(int argc, char** argv)
 {
+    qputenv("QTEST_FUNCTION_TIMEOUT", "3600000"); // two hundred kills take longer than Qt waits for a function
     QApplication app(argc, argv);
     load_fonts();
     apply_theme(app, false);

@@ -41,6 +41,7 @@ private slots:
     void a_draft_is_deleted_and_brought_back();
     void two_loops_are_commissioned_over_days();
     void a_survey_becomes_the_loop();
+    void a_list_of_ones_own_is_kept_in_the_job();
     void the_first_day_is_foretold();
     void a_call_becomes_a_visit();
     void seasons_are_told_beside_the_page();
@@ -348,6 +349,25 @@ void VisitsWindowTest::a_survey_becomes_the_loop()
     QVERIFY(find<QLabel>("itemSaid")->text().startsWith(QStringLiteral("▲")));
     document().undo_stack().undo();
     QVERIFY(job().variants.front().loop.back.length_m != 17.5);
+}
+
+void VisitsWindowTest::a_list_of_ones_own_is_kept_in_the_job()
+{
+    visits().begin(Purpose::commissioning);
+    laid_out();
+    log_answer = folder->filePath("own.md");
+    QVERIFY(write_file_atomically(log_answer.toStdString(), "no list"));
+    QTest::mouseClick(find<QPushButton>("ownList"), Qt::LeftButton);
+    QVERIFY2(told.contains("line 1"), qPrintable(told));
+    QVERIFY(write_file_atomically(log_answer.toStdString(), "---\nname: commissioning\ntitle: As our house does it\npurpose: commissioning\n---\n\n## Sign the van in\n\n- id: van\n"));
+    QTest::mouseClick(find<QPushButton>("ownList"), Qt::LeftButton);
+    laid_out();
+    QVERIFY(check_lists(job()).front().title == "As our house does it");
+    visits().show_lists();
+    visits().show_page();
+    visits().show_lists();
+    laid_out();
+    QCOMPARE(find<QListWidget>("listItems")->count(), 1);
 }
 
 void VisitsWindowTest::the_first_day_is_foretold()
