@@ -6,6 +6,7 @@
 
 #include <QAbstractTextDocumentLayout>
 #include <QBuffer>
+#include <QDate>
 #include <QFile>
 #include <QFileInfo>
 #include <QImage>
@@ -13,6 +14,7 @@
 #include <QObject>
 #include <QPainter>
 #include <QPdfWriter>
+#include <QPrinter>
 #include <QSettings>
 #include <QSvgRenderer>
 #include <QTextBlock>
@@ -493,6 +495,34 @@ QString write_paper(const QString& path, const Paper& paper, const Letterhead& h
     }
     const auto done = write_file_atomically(path.toStdString(), text);
     return done ? QString() : qs(done.error().text());
+}
+
+namespace {
+
+Result<Paper> plain_paper(const std::string& kind, const Document& d, const Units& units)
+{
+    return find_paper(kind)->make({d.job(), d.variant_index(), "", units, QDate::currentDate().toString(Qt::ISODate).toStdString(), nullptr});
+}
+
+} // namespace
+
+QString write_plain_paper(const QString& path, const std::string& kind, const Document& d, const Units& units)
+{
+    const auto paper = plain_paper(kind, d, units);
+    return paper ? write_paper(path, *paper, own_letterhead(), {}, usual_paper()) : qs(paper.error().text());
+}
+
+QString print_plain_paper(QWidget* over, const Dialogs& dialogs, const std::string& kind, const Document& d, const Units& units)
+{
+    const auto paper = plain_paper(kind, d, units);
+    if (!paper)
+        return qs(paper.error().text());
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setPageSize(QPageSize(usual_paper()));
+    printer.setDocName(qs(d.job().title));
+    if (!dialogs.printer(over, printer) || paint_paper(printer, *paper, own_letterhead(), {}) > 0)
+        return {};
+    return QObject::tr("The printer did not take it. Look at its name and its paper, or save it as PDF.");
 }
 
 QString letterhead_lines() { return QSettings().value(QStringLiteral("letterhead/lines")).toString(); }

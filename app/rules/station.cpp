@@ -1,9 +1,8 @@
 #include "station.h"
 
+#include "app/print/paper_print.h"
 #include "app/print/settings_sheet.h"
 #include "rules_station.h"
-
-#include <QPrinter>
 
 namespace vernal {
 namespace {
@@ -16,17 +15,14 @@ void save_card(RulesStation& station, const StationContext& c)
     const QString path = c.dialogs.save_file(&station, qs(d.job().title) + QObject::tr(", settings.pdf"));
     if (path.isEmpty())
         return;
-    if (const QString trouble = write_settings_card(path, settings_card(d.variant(), c.session.units()), card_title(d)); !trouble.isEmpty())
+    if (const QString trouble = path.endsWith(QLatin1String(".pdf"), Qt::CaseInsensitive) ? write_plain_paper(path, "settings", d, c.session.units()) : write_settings_card(path, settings_card(d.variant(), c.session.units()), card_title(d)); !trouble.isEmpty())
         c.dialogs.tell(&station, trouble);
 }
 
 void print_card(RulesStation& station, const StationContext& c)
 {
-    const Document& d = c.session.document();
-    QPrinter printer(QPrinter::HighResolution);
-    printer.setDocName(qs(d.job().title));
-    if (c.dialogs.printer(&station, printer) && !paint_settings_card(printer, settings_card(d.variant(), c.session.units()), card_title(d)))
-        c.dialogs.tell(&station, QObject::tr("The printer did not take the card. Look at its name and its paper, or save the card as PDF."));
+    if (const QString trouble = print_plain_paper(&station, c.dialogs, "settings", c.session.document(), c.session.units()); !trouble.isEmpty())
+        c.dialogs.tell(&station, trouble);
 }
 
 } // namespace
