@@ -1,4 +1,5 @@
 #include "audit_verb.h"
+#include "in_out.h"
 
 #include "chosen_variant.h"
 
@@ -146,7 +147,7 @@ CLI::App* AuditVerb::add_to(CLI::App& app)
 {
     CLI::App* c = app.add_subcommand("audit", "What a real unit did, from its log: settings, disagreements, troubles; exit 1 on a serious one");
     c->add_option("job", job_, "job file")->required();
-    c->add_option("--log", logs_, "log file; several are joined")->required();
+    c->add_option("--log", logs_, "log file; several are joined; - is standard input")->required();
     c->add_option("--variant", variant_, "else the first one");
     c->add_option("--layout", layout_, "how the log is read, as JSON; else as it looks");
     c->add_flag("--json", json_, "for programs");
@@ -173,7 +174,7 @@ Result<int> AuditVerb::run(const Streams& s)
     }
     std::vector<Trace> logs;
     for (const std::string& file : logs_) {
-        const auto text = read_file(file);
+        const auto text = read_input(s, file);
         if (!text)
             return text.error();
         auto log = read_any_log(*text, file, v, job.site.place, layout ? &*layout : nullptr);
@@ -190,11 +191,11 @@ Result<int> AuditVerb::run(const Streams& s)
     if (!out_.empty()) {
         job.variants.push_back(with_found(job, v, a->found));
         give_ids(job, NewFrom::file);
-        if (const auto done = save_job(job, out_); !done)
+        if (const auto done = write_job(s, job, out_); !done)
             return done.error();
     }
     if (json_) {
-        s.out << json_of(*a, v).dump(2) << "\n";
+        words_beside(s, out_) << json_of(*a, v).dump(2) << "\n";
         return a->serious() ? exit_serious : exit_fine;
     }
     for (const std::string& n : log->notes)

@@ -1,5 +1,5 @@
 #include "check_verb.h"
-#include "core/setup/job_setup.h"
+#include "core/setup/possible.h"
 
 #include "core/findings/findings.h"
 #include "files/job_file.h"
@@ -53,8 +53,8 @@ Result<std::vector<std::pair<Finding, std::string>>> over_days(const Job& job, c
             return setup.error();
         CoupledOptions options;
         options.keep_records = false;
-        const Figures figures = run_coupled(*setup, options).figures;
-        merge(findings({job, v, &figures, units}), day.name);
+        const Figures figures = run_with_possible(v, *setup, options).figures;
+        merge(findings({job, v, &figures, units, &day}), day.name);
         progress.day_done();
     }
     std::stable_sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.first.severity < b.first.severity; });

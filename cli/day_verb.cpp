@@ -1,4 +1,5 @@
 #include "day_verb.h"
+#include "in_out.h"
 
 #include "core/job/day_shelf.h"
 #include "core/job/ids.h"
@@ -68,7 +69,7 @@ Result<int> DayVerb::run(const Streams& s)
         return day.error();
     if (const auto problem = job_problem(opened->job))
         return Error{problem->what, job_, problem->remedy};
-    if (const auto done = save_job(opened->job, out_.empty() ? job_ : out_); !done)
+    if (const auto done = write_job(s, opened->job, out_.empty() ? job_ : out_); !done)
         return done.error();
     s.out << day->name << "\n";
     return exit_fine;

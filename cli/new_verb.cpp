@@ -1,4 +1,5 @@
 #include "new_verb.h"
+#include "in_out.h"
 
 #include "core/job/field_path.h"
 #include "core/weather/zone.h"
@@ -6,12 +7,24 @@
 #include "files/job_file.h"
 #include "files/place_list.h"
 
+#include <nlohmann/json.hpp>
+
 #include <algorithm>
 #include <cmath>
 #include <filesystem>
 #include <ostream>
 
 namespace vernal {
+namespace {
+
+std::string option_of(const LoopQuestion& q)
+{
+    std::string option = q.key;
+    std::replace(option.begin(), option.end(), '_', '-');
+    return option;
+}
+
+} // namespace
 
 CLI::App* NewVerb::add_to(CLI::App& app)
 {
@@ -24,9 +37,7 @@ CLI::App* NewVerb::add_to(CLI::App& app)
         std::string can;
         for (const auto& a : q.answers)
             can += (can.empty() ? "" : ", ") + std::string(a.key) + " (" + a.text + ")";
-        std::string option = q.key;
-        std::replace(option.begin(), option.end(), '_', '-');
-        c->add_option("--" + option, answers_[q.key], std::string(q.text) + " " + can);
+        c->add_option("--" + option_of(q), answers_[q.key], std::string(q.text) + " " + can);
     }
     c->add_option("--probes", probes_, "of the unit: 3, or 2 without one at the tank's top; 1 where the water circulates by itself");
     c->add_option("--title", title_, "of the job");
@@ -36,7 +47,8 @@ CLI::App* NewVerb::add_to(CLI::App& app)
     c->add_option("--latitude", latitude_, "degrees, north positive");
     c->add_option("--longitude", longitude_, "degrees, east positive");
     c->add_option("--altitude", altitude_, "m");
-    c->add_option("--out", out_, "file to write; never one that is there")->required();
+    c->add_flag("--json", json_, "answer as JSON: what was answered, and what was assumed");
+    c->add_option("--out", out_, "file to write, never one that is there; - is standard output")->required();
     return c;
 }
 
@@ -59,7 +71,7 @@ Result<int> NewVerb::run(const Streams& s)
             job->site.place.longitude_deg = found.front()->place.longitude_deg;
             job->site.place.zone = found.front()->place.zone;
             job->site.name = found.front()->name;
-            s.out << found.front()->text() << ", by the list of places; " << (std::isnan(altitude_) ? "its altitude is not in it: --altitude\n" : "\n");
+            words_beside(s, out_) << found.front()->text() << ", by the list of places; " << (std::isnan(altitude_) ? "its altitude is not in it: --altitude\n" : "\n");
         } else {
             s.err << "“" << place_ << "” is not in the list of places: state --latitude, --longitude, --altitude and --zone\n";
         }
@@ -73,12 +85,25 @@ Result<int> NewVerb::run(const Streams& s)
         if (!std::isnan(value))
             if (const auto done = set_setting(*job, 0, path, value); !done)
                 return done.error();
+    move_fresh_job(*job, Place(job->site.place));
     std::error_code none;
-    if (std::filesystem::exists(out_, none))
+    if (!is_standard(out_) && std::filesystem::exists(out_, none))
         return Error{"there is a file of that name", out_, "Choose another name; new writes over nothing"};
-    if (const auto done = save_job(*job, out_); !done)
+    if (const auto done = write_job(s, *job, out_); !done)
         return done.error();
-    s.out << out_ << ": " << arrangement_of(job->variants.front().loop).title << "\n";
+    std::ostream& out = words_beside(s, out_);
+    const LoopAnswers& answers = job->variants.front().loop.answers;
+    if (json_) {
+        nlohmann::ordered_json answered, assumed;
+        for (const LoopQuestion& q : loop_questions())
+            (given.contains(q.key) ? answered : assumed)[q.key] = q.answers[q.get(answers)].key;
+        out << nlohmann::ordered_json{{"job", job->title}, {"file", out_}, {"loop", arrangement_of(answers).title}, {"preset", preset_}, {"answered", answered}, {"assumed", assumed}}.dump(2) << "\n";
+        return exit_fine;
+    }
+    out << out_ << ": " << arrangement_of(answers).title << "\n";
+    for (const LoopQuestion& q : loop_questions())
+        if (!given.contains(q.key) && preset_.empty())
+            out << "  assumed: " << q.text << " " << q.answers[q.get(answers)].text << " (--" << option_of(q) << " " << q.answers[q.get(answers)].key << ")\n";
     return exit_fine;
 }
 

@@ -15,6 +15,7 @@ private:
     std::string preset_, title_, place_, customer_, zone_, out_;
     std::map<std::string, std::string> answers_; // of every question; empty: not given
     int probes_ = 0;
+    bool json_ = false;
     double latitude_ = NAN, longitude_ = NAN, altitude_ = NAN;
 };
 

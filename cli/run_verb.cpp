@@ -1,5 +1,7 @@
 #include "run_verb.h"
-#include "core/setup/job_setup.h"
+#include "in_out.h"
+
+#include "core/setup/possible.h"
 
 #include "core/findings/findings.h"
 #include "core/wording/figure_table.h"
@@ -24,7 +26,7 @@ Json number(double v, Quantity q)
 {
     if (!std::isfinite(v))
         return nullptr;
-    return q == Quantity::count ? Json(std::llround(v)) : Json(v);
+    return q == Quantity::count ? Json(std::llround(v)) : Json(v == 0 ? 0.0 : v); // no "-0.0"
 }
 
 Json pump_json(const PumpFigures& p)
@@ -110,19 +112,23 @@ void print_replay(std::ostream& out, const Variant& v, const ReplaySetup& setup,
             << decider_name(v.unit, d.priority, d.rule) << ")" << (d.from_before ? "; the log does not hold what the unit remembered from before" : "") << "\n";
 }
 
-bool any_serious(const Job& job, const Variant& v, const Figures* f)
+bool any_serious(const Job& job, const Variant& v, const Figures* f, const Day* day = nullptr)
 {
-    const auto found = findings({job, v, f, {}});
+    const auto found = findings({job, v, f, {}, day});
     return !found.empty() && found.front().severity == Severity::serious;
 }
 
 // Rows of a run into a file as they come; without a name nothing is written.
 class RowsTo {
 public:
-    RowsTo(const Variant& v, SampleCsv::Of of, const std::string& path)
+    RowsTo(const Streams& s, const Variant& v, SampleCsv::Of of, const std::string& path)
     {
         if (path.empty())
             return;
+        if (is_standard(path)) {
+            csv_.emplace(v, of, [&s](std::string_view text) { s.out << text; });
+            return;
+        }
         file_.emplace(path);
         csv_.emplace(v, of, [this](std::string_view text) { file_->write(text); });
     }
@@ -136,7 +142,7 @@ public:
         if (!csv_)
             return std::monostate{};
         csv_->finish();
-        return file_->finish();
+        return file_ ? file_->finish() : Result<std::monostate>(std::monostate{});
     }
 
 private:
@@ -151,11 +157,11 @@ CLI::App* RunVerb::add_to(CLI::App& app)
     CLI::App* c = app.add_subcommand("run", "Run a day, or replay a log; exit 1 when a finding is serious");
     c->add_option("job", job_, "job file, .vrelay or job.json")->required();
     auto* day = c->add_option("--day", day_, "a day of the job; default: its first");
-    c->add_option("--trace", trace_, "a log to replay, CSV")->excludes(day);
+    c->add_option("--trace", trace_, "a log to replay, CSV; - is standard input")->excludes(day);
     c->add_option("--variant", variant_, "a variant of the job; default: its first");
     c->add_option("--sample", sample_s_, "sampling period of the unit, s")->check(CLI::Range(0.1, 60.0));
     c->add_option("--step", step_s_, "fixed integration step, s; default: as accuracy allows")->check(CLI::Range(0.05, 60.0));
-    c->add_option("--csv", csv_, "write one row per sample to this file");
+    c->add_option("--csv", csv_, "write one row per sample to this file; - is standard output");
     c->add_flag("--json", json_, "answer as JSON");
     return c;
 }
@@ -173,7 +179,7 @@ Result<int> RunVerb::run(const Streams& s)
     if (sample_s_ > 0)
         v.unit.sample_s = sample_s_;
     if (!trace_.empty()) {
-        const auto text = read_file(trace_);
+        const auto text = read_input(s, trace_);
         if (!text)
             return text.error();
         const auto trace = read_trace_csv(*text, trace_);
@@ -200,22 +206,23 @@ Result<int> RunVerb::coupled(const Streams& s, const Job& job, const Variant& v,
     if (!setup)
         return setup.error();
     setup->step_s = step_s_;
-    RowsTo rows(v, SampleCsv::Of::run, csv_);
+    RowsTo rows(s, v, SampleCsv::Of::run, csv_);
     CoupledOptions options;
     options.keep_records = false;
     if (!csv_.empty())
         options.each_sample = [&](const SampleRow& row) { rows.add(row); };
-    const Figures f = run_coupled(*setup, options).figures;
+    const Figures f = run_with_possible(v, *setup, options).figures;
     if (const auto done = rows.finish(); !done)
         return done.error();
+    std::ostream& out = words_beside(s, csv_);
     if (json_) {
-        s.out << Json{{"job", job.title}, {"variant", v.name}, {"day", day.name}, {"way", "coupled"}, {"out_of_action", out_of_action_json(v, setup->out_of_action)}, {"figures", figures_json(f)}}.dump(2) << "\n";
+        out << Json{{"job", job.title}, {"variant", v.name}, {"day", day.name}, {"way", "coupled"}, {"out_of_action", out_of_action_json(v, setup->out_of_action)}, {"figures", figures_json(f)}}.dump(2) << "\n";
     } else {
-        s.out << job.title << " · " << v.name << " · " << day.name << "\n";
-        print_out_of_action(s.out, v, setup->out_of_action);
-        print(s.out, f, s.units);
+        out << job.title << " · " << v.name << " · " << day.name << "\n";
+        print_out_of_action(out, v, setup->out_of_action);
+        print(out, f, s.units);
     }
-    return any_serious(job, v, &f) ? exit_serious : exit_fine;
+    return any_serious(job, v, &f, &day) ? exit_serious : exit_fine;
 }
 
 Result<int> RunVerb::replay(const Streams& s, const Variant& v, const Trace& trace, const Day* day)
@@ -226,7 +233,7 @@ Result<int> RunVerb::replay(const Streams& s, const Variant& v, const Trace& tra
     const auto r = run_replay(*setup, trace);
     if (!r)
         return r.error();
-    RowsTo rows(v, SampleCsv::Of::replay, csv_);
+    RowsTo rows(s, v, SampleCsv::Of::replay, csv_);
     for (std::size_t i = 0; !csv_.empty() && i < r->size(); ++i) {
         const Inputs in = r->inputs(i);
         const Decisions d = r->decisions(i);
@@ -234,7 +241,8 @@ Result<int> RunVerb::replay(const Streams& s, const Variant& v, const Trace& tra
     }
     if (const auto done = rows.finish(); !done)
         return done.error();
-    json_ ? print_replay_json(s.out, v, *setup, trace, *r) : print_replay(s.out, v, *setup, trace, *r);
+    std::ostream& out = words_beside(s, csv_);
+    json_ ? print_replay_json(out, v, *setup, trace, *r) : print_replay(out, v, *setup, trace, *r);
     return exit_fine;
 }
 

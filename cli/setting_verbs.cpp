@@ -1,4 +1,5 @@
 #include "setting_verbs.h"
+#include "in_out.h"
 
 #include "chosen_variant.h"
 #include "core/job/field_path.h"
@@ -82,7 +83,7 @@ CLI::App* SetVerb::add_to(CLI::App& app)
     return c;
 }
 
-Result<int> SetVerb::run(const Streams&)
+Result<int> SetVerb::run(const Streams& s)
 {
     auto opened = open_job_file(job_);
     if (!opened)
@@ -96,7 +97,7 @@ Result<int> SetVerb::run(const Streams&)
         return done.error();
     if (const auto problem = job_problem(opened->job))
         return Error{problem->what, path_, problem->remedy};
-    if (const auto done = save_job(opened->job, out_.empty() ? job_ : out_); !done)
+    if (const auto done = write_job(s, opened->job, out_.empty() ? job_ : out_); !done)
         return done.error();
     return exit_fine;
 }

@@ -1,4 +1,5 @@
 #include "settings_verb.h"
+#include "in_out.h"
 
 #include "chosen_variant.h"
 #include "core/advice/schools.h"
@@ -89,7 +90,7 @@ Result<int> ChooseVerb::run(const Streams& s)
     if (out_.empty())
         return exit_fine;
     take_all(choices, v);
-    if (const auto done = save_job(job, out_); !done)
+    if (const auto done = write_job(s, job, out_); !done)
         return done.error();
     return exit_fine;
 }

@@ -1,4 +1,5 @@
 #include "unit_verb.h"
+#include "in_out.h"
 
 #include "chosen_variant.h"
 
@@ -104,7 +105,7 @@ Result<int> UnitVerb::run(const Streams& s)
         with.variants.push_back(std::move(v));
         keep_attachment(with, make_attachment(sheet_file_name(*sheet), write_unit_sheet(*sheet)));
         give_ids(with, NewFrom::edit);
-        if (const auto saved = save_job(with, out_); !saved)
+        if (const auto saved = write_job(s, with, out_); !saved)
             return saved.error();
     }
     Json all = Json::array();

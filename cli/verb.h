@@ -1,25 +1,14 @@
 // One class per verb of vernal-relay-cli, each testable in-process.
 #pragma once
 
-#include "core/units/quantity.h"
-#include "core/units/result.h"
+#include "program.h"
 
 #include <CLI/CLI.hpp>
 
-#include <iosfwd>
 #include <memory>
 #include <vector>
 
 namespace vernal {
-
-// Exit codes of the program.
-inline constexpr int exit_fine = 0, exit_serious = 1, exit_bad_input = 2;
-
-struct Streams {
-    std::ostream& out;
-    std::ostream& err;
-    Units units{}; // of what is printed for people; JSON and tables of settings are SI
-};
 
 class Verb {
 public:
@@ -32,8 +21,5 @@ public:
 };
 
 std::vector<std::unique_ptr<Verb>> all_verbs();
-
-// The whole program, without exit(): arguments after the program's name.
-int run_cli(const std::vector<std::string>& arguments, const Streams& s);
 
 } // namespace vernal

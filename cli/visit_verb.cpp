@@ -1,4 +1,5 @@
 #include "visit_verb.h"
+#include "in_out.h"
 
 #include "chosen_variant.h"
 
@@ -150,7 +151,7 @@ Result<int> VisitVerb::run(const Streams& s)
     sort_visits(job);
     if (const auto problem = job_problem(job))
         return Error{problem->what, problem->at, problem->remedy};
-    if (const auto saved = save_job(job, out_.empty() ? job_ : out_); !saved)
+    if (const auto saved = write_job(s, job, out_.empty() ? job_ : out_); !saved)
         return saved.error();
     if (json_)
         s.out << json_of(v).dump(2) << "\n";

@@ -18,11 +18,11 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-Json or_null(double x) { return std::isfinite(x) ? Json(x) : Json(nullptr); }
+Json or_null(double x) { return std::isfinite(x) ? Json(x == 0 ? 0.0 : x) : Json(nullptr); }
 
 Json json_of(const YearMonth& m)
 {
-    return {{"month", m.month}, {"days", m.days}, {"heat_to_store_j", m.heat_j}, {"backup_j", m.backup_j}, {"needed_j", m.needed_j}, {"missing_j", m.short_j}, {"solar_fraction", or_null(m.solar_share())}, {"pump_energy_j", m.pump_energy_j}, {"starts", m.starts}, {"highest_collector_c", or_null(m.hottest_collector_c)}, {"highest_store_c", or_null(m.hottest_store_c)}, {"coldest_air_c", or_null(m.coldest_air_c)}, {"above_limit_s", m.above_limit_s}, {"freezing_s", m.freezing_s}};
+    return {{"month", m.month}, {"days", m.days}, {"heat_to_store_j", m.heat_j}, {"backup_j", m.backup_j}, {"needed_j", m.needed_j}, {"missing_j", m.short_j}, {"possible_j", or_null(m.possible_j)}, {"collected_share", or_null(m.collected_share())}, {"irradiation_j_m2", m.irradiation_j_m2}, {"solar_fraction", or_null(m.solar_share())}, {"pump_energy_j", m.pump_energy_j}, {"starts", m.starts}, {"highest_collector_c", or_null(m.hottest_collector_c)}, {"highest_store_c", or_null(m.hottest_store_c)}, {"coldest_air_c", or_null(m.coldest_air_c)}, {"above_limit_s", m.above_limit_s}, {"freezing_s", m.freezing_s}};
 }
 
 std::string date_text(const YearDay& d)
@@ -52,9 +52,9 @@ void print(std::ostream& out, const Year& year, const Units& u)
             cell(c, 13);
         out << "\n";
     };
-    line("     ", {"heat", "backup", "sun's share", "pump", "starts", "collector", "store", "coldest air", "above limit", "frost"});
+    line("     ", {"heat", "backup", "sun's share", "pump", "starts", "collector", "store", "coldest air", "above limit", "frost", "collected of"});
     const auto row = [&](const YearMonth& m) {
-        line(m.month == 0 ? "year " : month_name(m.month) + "  ", {to_text(m.heat_j, Quantity::energy, u), to_text(m.backup_j, Quantity::energy, u), std::isfinite(m.solar_share()) ? to_text(m.solar_share(), Quantity::ratio, u) : "–", to_text(m.pump_energy_j, Quantity::energy, u), std::to_string(m.starts), to_text(m.hottest_collector_c, Quantity::temperature, u), to_text(m.hottest_store_c, Quantity::temperature, u), to_text(m.coldest_air_c, Quantity::temperature, u), to_text(m.above_limit_s / 3600, Quantity::hours, u), to_text(m.freezing_s / 3600, Quantity::hours, u)});
+        line(m.month == 0 ? "year " : month_name(m.month) + "  ", {to_text(m.heat_j, Quantity::energy, u), to_text(m.backup_j, Quantity::energy, u), std::isfinite(m.solar_share()) ? to_text(m.solar_share(), Quantity::ratio, u) : "–", to_text(m.pump_energy_j, Quantity::energy, u), std::to_string(m.starts), to_text(m.hottest_collector_c, Quantity::temperature, u), to_text(m.hottest_store_c, Quantity::temperature, u), to_text(m.coldest_air_c, Quantity::temperature, u), to_text(m.above_limit_s / 3600, Quantity::hours, u), to_text(m.freezing_s / 3600, Quantity::hours, u), std::isfinite(m.collected_share()) ? to_text(m.collected_share(), Quantity::ratio, u) : "–"});
     };
     for (const YearMonth& m : year.months)
         row(m);

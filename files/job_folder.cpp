@@ -2,6 +2,7 @@
 
 #include "attachment.h"
 #include "core/findings/findings.h"
+#include "core/units/ascii.h"
 #include "disk.h"
 #include "job_file.h"
 
@@ -21,14 +22,6 @@ using Json = nlohmann::ordered_json;
 namespace fs = std::filesystem;
 
 constexpr int index_version = 2, deepest = 3;
-
-std::string lower(std::string s)
-{
-    for (char& c : s)
-        if (c >= 'A' && c <= 'Z')
-            c = static_cast<char>(c - 'A' + 'a');
-    return s;
-}
 
 Json json_of(const JobSummary& s)
 {
@@ -126,7 +119,7 @@ JobSummary read_summary(const fs::path& folder, const FoundFile& f, const std::s
     s.size = f.size;
     if (s.title.empty())
         s.title = f.file;
-    s.text += " " + lower(f.file);
+    s.text += " " + lower_ascii(f.file);
     return s;
 }
 
@@ -160,7 +153,7 @@ JobSummary summary_of(const Job& job, const std::string& today)
     s.verdict = serious == 0 ? "" : std::to_string(serious) + " serious";
     if (const auto day = date_of(today); day && !job.logbook.visits.empty())
         s.due = due_list(job, *day);
-    s.text = lower(text);
+    s.text = lower_ascii(text);
     return s;
 }
 
@@ -225,7 +218,7 @@ std::vector<const JobSummary*> found_jobs(const std::vector<JobSummary>& jobs, c
 {
     std::vector<const JobSummary*> out;
     std::vector<std::string> all;
-    std::istringstream in(lower(words));
+    std::istringstream in(lower_ascii(words));
     for (std::string w; in >> w;)
         all.push_back(w);
     for (const JobSummary& s : jobs)

@@ -1,5 +1,7 @@
 #include "place_list.h"
 
+#include "core/units/ascii.h"
+
 #include "csv/reader.h"
 
 #include <algorithm>
@@ -11,13 +13,6 @@ namespace vernal {
 extern const char* const shipped_places_csv;
 
 namespace {
-
-std::string lower(std::string s)
-{
-    for (char& c : s)
-        c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-    return s;
-}
 
 std::vector<ListedPlace> read_list()
 {
@@ -47,8 +42,8 @@ const std::vector<ListedPlace>& listed_places()
 std::vector<const ListedPlace*> find_places(const std::string& typed, std::size_t most)
 {
     std::vector<const ListedPlace*> out;
-    const std::string begins = lower(typed);
-    const auto fits = [&](const std::string& s) { return lower(s).rfind(begins, 0) == 0; };
+    const std::string begins = lower_ascii(typed);
+    const auto fits = [&](const std::string& s) { return lower_ascii(s).rfind(begins, 0) == 0; };
     for (const ListedPlace& p : listed_places()) {
         if (out.size() == most || begins.empty())
             break;

@@ -1,5 +1,7 @@
 #include "points_csv.h"
 
+#include "core/units/ascii.h"
+
 #include <algorithm>
 #include <charconv>
 #include <cmath>
@@ -29,13 +31,7 @@ struct Layout {
     Mark temp_unit = Mark::none, ohm_unit = Mark::none;
 };
 
-std::string lower(std::string s)
-{
-    std::transform(s.begin(), s.end(), s.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return s;
-}
-
-std::string trimmed(const std::string& s)
+std::string unquoted(const std::string& s)
 {
     const std::size_t a = s.find_first_not_of(" \t\r\"'"), b = s.find_last_not_of(" \t\r\"'");
     return a == std::string::npos ? "" : s.substr(a, b - a + 1);
@@ -57,7 +53,7 @@ std::string plain(std::string s)
 
 Mark mark_of(const std::string& word)
 {
-    const std::string w = lower(trimmed(word));
+    const std::string w = lower_ascii(unquoted(word));
     if (w.empty())
         return Mark::none;
     if (w == "c" || w == "celsius")
@@ -84,8 +80,8 @@ std::vector<std::string> cells(const std::string& line, char by)
     std::vector<std::string> out;
     std::istringstream in(line);
     for (std::string s; std::getline(in, s, by);)
-        if (by != ' ' || !trimmed(s).empty())
-            out.push_back(trimmed(s));
+        if (by != ' ' || !unquoted(s).empty())
+            out.push_back(unquoted(s));
     if (by != ' ')
         return out;
     // Blanks also stand before a unit: "212 F 1.3851 k" is two cells.
@@ -112,7 +108,7 @@ Cell cell(std::string s, char by)
 // The unit a heading names, by its words: "Temp (°F)", "temp_c", "R kΩ".
 Mark heading_unit(const std::string& text)
 {
-    std::string w = lower(text);
+    std::string w = lower_ascii(text);
     std::replace_if(
         w.begin(), w.end(), [](unsigned char c) { return !std::isalnum(c); }, ' ');
     std::istringstream words(w);
@@ -133,7 +129,7 @@ public:
     std::optional<Error> line(std::size_t number, const std::string& raw)
     {
         const std::string text = plain(raw);
-        if (trimmed(text).empty() || trimmed(text)[0] == '#')
+        if (unquoted(text).empty() || unquoted(text)[0] == '#')
             return {};
         const char by = separator(text);
         const auto parts = cells(text, by);

@@ -23,7 +23,7 @@ const Rule* rule_of(const MapRegister& r, const Variant& v)
     return nullptr;
 }
 
-double number_in(const std::string& text)
+double number_of(const std::string& text)
 {
     double x = NAN;
     std::from_chars(text.data(), text.data() + text.size(), x);
@@ -96,7 +96,7 @@ std::optional<Held> held(const RegisterMap& map, const MapRegister& r, const Wir
         return h;
     }
     h.inside = value_of(map, r, image, h.setting.quantity);
-    h.job = number_in(h.setting.value);
+    h.job = number_of(h.setting.value);
     h.job_raw = raw_for(r, h.job, h.setting.quantity);
     return h;
 }

@@ -12,7 +12,7 @@
 namespace vernal {
 namespace {
 
-constexpr double nothing = std::numeric_limits<double>::quiet_NaN();
+constexpr double no_value = std::numeric_limits<double>::quiet_NaN();
 constexpr int most_words = 125, most_bits = 2000; // in one request
 
 struct RawRange {
@@ -182,7 +182,7 @@ std::optional<double> WireImage::raw(const RegisterMap& map, const MapRegister& 
 double raw_of(WordType type, std::span<const std::uint16_t> words, bool low_word_first)
 {
     if (words.size() < static_cast<std::size_t>(words_of(type)))
-        return nothing;
+        return no_value;
     const std::uint16_t first = words[0];
     switch (type) {
     case WordType::bit: return first != 0;
@@ -232,7 +232,7 @@ double value_of(const RegisterMap& map, const MapRegister& r, const WireImage& i
     const auto raw = image.raw(map, r);
     const auto unit = sheet_unit(r.unit, q);
     if (!raw || !unit || (r.has_none && *raw == r.none))
-        return nothing;
+        return no_value;
     return unit->from + unit->times * (r.offset + r.scale * *raw);
 }
 

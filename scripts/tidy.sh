@@ -1,30 +1,27 @@
 #!/bin/sh
 # Runs clang-tidy with the checks of .clang-tidy; any finding is an error.
-# usage: scripts/tidy.sh [BUILD_FOLDER [FILE …]]
+# usage: scripts/tidy.sh [FILE …]
 # Without files: those the last commit changed, and what is not committed yet; of
-# more than forty the first forty.
+# more than sixteen the first sixteen.
 set -eu
 cd "$(dirname "$0")/.."
-folder=${1:-build/check}
-[ $# -gt 0 ] && shift
 if [ $# -gt 0 ]; then
     files=$*
 else
     files=$( (git diff --name-only --diff-filter=d HEAD^ HEAD 2>/dev/null; git diff --name-only --diff-filter=d HEAD 2>/dev/null) | sort -u | grep '^\(app\|bench\|cli\|core\|files\|link\|tests\)/.*\.cpp$' || true)
 fi
 [ -z "$files" ] && exit 0
-if [ $# -eq 0 ] && [ "$(printf '%s\n' $files | wc -l)" -gt 40 ]; then
-    echo "clang-tidy: forty of $(printf '%s\n' $files | wc -l) changed files"
-    files=$(printf '%s\n' $files | head -n 40)
+if [ $# -eq 0 ] && [ "$(printf '%s\n' $files | wc -l)" -gt 16 ]; then
+    echo "clang-tidy: sixteen of $(printf '%s\n' $files | wc -l) changed files"
+    files=$(printf '%s\n' $files | head -n 16)
 fi
-# What only GCC knows is taken out: its warnings, and its precompiled headers, whose
-# text is included instead.
-here=$(cd "$folder" && pwd)
-mkdir -p "$here/tidy"
-find "$here" -name cmake_pch.hxx | while read -r header; do
-    cp "$header" "$here/tidy/$(basename "$(dirname "$header")" .dir).hxx"
+# Source by source, with what each includes itself: build/tidy is configured for that and not built.
+[ -f build/tidy/build.ninja ] || cmake --preset tidy >/dev/null
+for test in $(printf '%s\n' $files | sed -n 's#^tests/app/\([a-z_]*\)\.cpp$#\1#p'); do
+    ninja -C build/tidy "${test}_autogen" >/dev/null # its .moc
 done
-sed "s#-include [^ ]*/\([a-z_]*\)\.dir/cmake_pch.hxx#-include $here/tidy/\1.hxx#; s/-Winvalid-pch//; s/-Wno-restrict -Wno-stringop-overflow//" \
-    "$here/compile_commands.json" >"$here/tidy/compile_commands.json"
+case "$files" in *app/*) ninja -C build/tidy vernal_app_autogen >/dev/null ;; esac
+mkdir -p build/tidy/commands
+sed 's/-Wno-restrict -Wno-stringop-overflow//' build/tidy/compile_commands.json >build/tidy/commands/compile_commands.json
 # shellcheck disable=SC2086
-printf '%s\n' $files | xargs -P 2 -n 4 clang-tidy -quiet -p "$here/tidy"
+printf '%s\n' $files | xargs -P 2 -n 4 clang-tidy -quiet -p build/tidy/commands

@@ -14,6 +14,8 @@ class QComboBox;
 class QLabel;
 class QPushButton;
 
+class QFormLayout;
+
 namespace vernal {
 
 class NumberEdit;
@@ -35,7 +37,7 @@ private:
     QWidget* make_expect();
     QWidget* make_read();
     QWidget* make_pump();
-    NumberEdit* add_number(class QFormLayout& form, const char* key, const QString& label, Quantity q, double low, double high);
+    NumberEdit* add_number(QFormLayout& form, const char* key, const QString& label, Quantity q, double low, double high);
     std::optional<double> typed(NumberEdit* edit) const; // none: left empty
     void refresh();
     void show_expected();

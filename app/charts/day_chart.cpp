@@ -13,7 +13,7 @@
 namespace vernal {
 namespace {
 
-constexpr int top_px = 6;
+constexpr int above_px = 6;
 constexpr int hour_px = 78; // at least, from one hour to the next
 
 } // namespace
@@ -126,7 +126,7 @@ void DayChart::show_outcome(QCustomPlot::RefreshPriority when)
     const bool as_long = std::exchange(shown_s_, end - begin) == end - begin;
     if (!zoom_ || painted_ == 0 || !as_long || x->range().upper < begin || x->range().lower > end || x->range().size() > 2 * (end - begin))
         x->setRange(begin, std::max(end, begin + 60));
-    const QMargins margins(left_px, top_px, right_px(), 4);
+    const QMargins margins(left_px, above_px, right_px(), 4);
     axisRect()->setMargins(margins);
     lanes_->setMargins(QMargins(left_px, 0, margins.right(), axis_px));
     tick();

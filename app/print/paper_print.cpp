@@ -1,5 +1,6 @@
 #include "paper_print.h"
 
+#include "app/shell/session.h"
 #include "app/shell/theme.h"
 #include "files/disk.h"
 #include "files/report/paper_data.h"
@@ -32,8 +33,6 @@ namespace {
 constexpr double text_pt = 9.5, small_pt = 8, title_pt = 17, heading_pt = 11.5, card_pt = 14;
 constexpr double margin_pt = 45, head_pt = 26, foot_pt = 22;
 const QColor ink(0x20, 0x27, 0x2B), second(0x56, 0x5F, 0x64), hairline(0xD8, 0xD2, 0xC4), caution_ground(0xF7, 0xEF, 0xDD), caution_edge(0x8F, 0x5F, 0x00);
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 QTextCharFormat letters(double pt, bool bold = false, const QColor& colour = ink)
 {

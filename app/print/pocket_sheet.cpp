@@ -19,9 +19,9 @@ QString tr(const char* s) { return QCoreApplication::translate("PocketSheet", s)
 // Drawn in points of a page 540 wide; the painter is scaled to the paper.
 constexpr double page_w = 540, head_h = 64, foot_h = 34;
 
-class Sheet {
+class ChartSheet {
 public:
-    Sheet(QPainter& p, const PocketChart& chart, double height) : p_(p), chart_(chart), rows_per_side_((chart.rows.size() + 1) / 2)
+    ChartSheet(QPainter& p, const PocketChart& chart, double height) : p_(p), chart_(chart), rows_per_side_((chart.rows.size() + 1) / 2)
     {
         row_h_ = std::min(17.0, (height - head_h - foot_h - heading_h()) / static_cast<double>(std::max<std::size_t>(1, rows_per_side_)));
     }
@@ -97,7 +97,7 @@ bool paint_pocket_chart(QPagedPaintDevice& device, const PocketChart& chart, con
         return false;
     const double scale = device.width() / page_w, height = device.height() / scale;
     p.scale(scale, scale);
-    Sheet(p, chart, height).paint(title, height);
+    ChartSheet(p, chart, height).paint(title, height);
     return p.end();
 }
 

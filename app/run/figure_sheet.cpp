@@ -66,7 +66,10 @@ void FigureSheet::refresh()
         return;
     const Verdict& verdict = session_.verdict();
     const Figures* other = verdict.baseline_figures ? &*verdict.baseline_figures : nullptr;
-    const auto all = lines(*o->figures(), other, session_.units());
+    Figures now = *o->figures();
+    if (verdict.id == o->id)
+        now.possible_j = verdict.possible_j;
+    const auto all = lines(now, other, session_.units());
     const int each = other ? 3 : 2;
     blocks_ = width() >= 2 * each * column_px ? 2 : 1;
     const int rows = (static_cast<int>(all.size()) + blocks_ - 1) / blocks_;

@@ -176,8 +176,10 @@ void MainWindow::new_job_of(const LoopAnswers& answers)
         return;
     Job job = new_job(answers);
     if (options_.remember)
-        if (const auto site = remembered_site())
+        if (const auto site = remembered_site()) {
             job.site = *site;
+            move_fresh_job(job, site->place);
+        }
     session_.document().set_job(std::move(job), {});
     files_->left();
     show_station(0);

@@ -44,7 +44,12 @@ Session::Session(QObject* parent) : QObject(parent)
 
 RunRequest Session::request() const
 {
-    RunRequest r{document_.job(), document_.variant_index(), document_.day_index(), document_.baseline_index(), units_, 0};
+    RunRequest r;
+    r.job = document_.job();
+    r.variant = document_.variant_index();
+    r.day = document_.day_index();
+    r.baseline = document_.baseline_index();
+    r.units = units_;
     r.job.logbook = {}; // no run and no finding of a day hangs on it
     r.job.bench.clear();
     r.job.attachments.clear();

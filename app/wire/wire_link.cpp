@@ -234,7 +234,9 @@ QStringList WireLink::stays_on() const
     std::set<std::string> told;
     for (const MapRegister& r : map_.registers) {
         const auto raw = image_.raw(map_, r);
-        const auto m = r.is == RegisterIs::mode && raw ? mode_of(r, *raw) : std::nullopt;
+        std::optional<Mode> m;
+        if (r.is == RegisterIs::mode && raw)
+            m = mode_of(r, *raw);
         const bool ours = r.is == RegisterIs::mode && forced_.count(r.of) != 0;
         if (m == Mode::on || m == Mode::off || ours) {
             const QString to = m == Mode::off ? tr("OFF") : tr("ON");

@@ -23,9 +23,12 @@ constexpr double cool_frost_c = 2.0;                       // coldest air of a d
 // Estimates: what the store may reach by the answer, what a pool, a slab and a
 // room bear, and where the collector is left alone.
 constexpr std::array<double, 3> store_limit_c{60, 70, 85};
-constexpr double pool_c = 30, slab_c = 32, room_c = 22;
+constexpr double pool_c = 30, slab_c = 45, room_c = 22;
 constexpr double cut_out_c = 125, tube_cut_out_c = 118, lockout_c = 95, tube_a1_w_m2k = 2.2;
-constexpr double limit_back_k = 4, cut_out_back_k = 15;
+constexpr double cut_out_back_k = 15;
+// How far a store at its limit must cool before it takes heat again: little, since a pool, a slab
+// and a room hold their warmth for hours while heat is wanted again.
+constexpr double tank_back_k = 4, pool_back_k = 0.5, slab_back_k = 4, room_back_k = 2;
 // Estimates: night cooling begins below the limit and makes room for a day.
 constexpr double cooling_below_k = 8, cooling_room_k = 15;
 
@@ -189,7 +192,7 @@ private:
             add("Run-on of " + pump(), lasts(90), "What is warm in duct and collector still reaches the room.", "", set_rule<RunTimes>(pump(), [](RunTimes& r) { r.run_on_s = 90; }));
             return;
         }
-        const double usual = a_.pump == PumpPower::cheap ? 60 : 120, rest = has(Part::slab) ? 1800 : has(Part::room) ? 600
+        const double usual = a_.pump == PumpPower::cheap ? 60 : 120, rest = has(Part::slab) ? 300 : has(Part::room) ? 600
                                                                                                                      : usual; // air warms and cools within minutes
         for (std::size_t o = 0; o < v_.unit.outputs.size(); ++o) {
             const bool pumps = std::any_of(arrangement_.routes.begin(), arrangement_.routes.end(), [&](const Route& r) { return r.pump == o; });
@@ -209,7 +212,7 @@ private:
         if (has(Part::pool))
             return limit_of_store(pool_c, "Warmer water is unpleasant and grows algae.", 0);
         if (has(Part::slab))
-            return limit_of_store(slab_c, "A floor above about 29 °C at its surface is unpleasant; the slab follows late.", 0);
+            return limit_of_store(slab_c, "The water that comes back: the slab stays some 13 K colder, its surface near 29 °C. A floor warmer than that is unpleasant.", 0);
         if (store == ProbePlace::room_air)
             return limit_of_store(room_c, "The room is warm enough.", 0);
         const double wish = store_limit_c[static_cast<std::size_t>(a_.heat)];
@@ -227,13 +230,16 @@ private:
     void limit_of_store(double limit, const std::string& why, double allowance)
     {
         const std::string probe = probe_at(v_, {ProbePlace::tank_top, ProbePlace::tank_middle, ProbePlace::tank_bottom, ProbePlace::pool_water, ProbePlace::slab_return, ProbePlace::room_air});
-        std::string text = why, value = temp(limit) + ", back " + diff(limit_back_k);
+        const double back_k = has(Part::pool) ? pool_back_k : has(Part::slab) ? slab_back_k
+                                                          : has(Part::room)   ? room_back_k
+                                                                              : tank_back_k;
+        std::string text = why, value = temp(limit) + ", back " + diff(back_k);
         if (allowance > 0) {
             value += ", " + diff(allowance) + " for the layers above";
             text += " Its probe sits below the top, which may be " + diff(allowance) + " hotter: the limit acts that much sooner.";
         }
         add("Store limit of " + pump(), value, text, allowance > 0 ? "A limit that trusts the probe: the top would reach " + temp(limit + allowance) + "." : std::string(),
-            set_rule<StoreLimit>(pump(), [probe, limit, allowance](StoreLimit& l) { l = {probe, Temperature::celsius(limit), TempDiff::kelvin(limit_back_k), TempDiff::kelvin(allowance), ""}; }));
+            set_rule<StoreLimit>(pump(), [probe, limit, back_k, allowance](StoreLimit& l) { l = {probe, Temperature::celsius(limit), TempDiff::kelvin(back_k), TempDiff::kelvin(allowance), l.only_store}; }));
     }
 
     void hot_collector()

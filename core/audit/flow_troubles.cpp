@@ -1,6 +1,8 @@
 // Troubles of what flows, or does not.
 #include "trouble.h"
 
+#include "core/units/constants.h"
+
 #include "few_words.h"
 #include "stated.h"
 
@@ -206,7 +208,7 @@ void pressure_lost(const AuditCase& c, std::vector<AuditTrouble>& out)
     const auto per = readings_per(Reads::pressure, gauge->quantity, gauge->unit);
     if (!per)
         return;
-    constexpr double hour_s = 3600, share = 0.25;
+    constexpr double share = 0.25;
     std::vector<double> times, hourly;
     std::vector<double> now;
     double hour = -1;

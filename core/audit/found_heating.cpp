@@ -1,5 +1,7 @@
 #include "found_heating.h"
 
+#include "core/units/constants.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -7,7 +9,7 @@
 namespace vernal {
 namespace {
 
-constexpr double disinfects_c = 60, day_s = 86400, hour_s = 3600;
+constexpr double disinfects_c = 60;
 constexpr std::size_t slots = 96; // quarters of an hour of a day
 
 bool heats(const Variant& v, std::size_t output)
@@ -19,9 +21,9 @@ bool heats(const Variant& v, std::size_t output)
     });
 }
 
-class Finder {
+class HeatingFinder {
 public:
-    Finder(const LogView& log, const Variant& v, std::size_t output) : log_(log), v_(v) { out_.output = output; }
+    HeatingFinder(const LogView& log, const Variant& v, std::size_t output) : log_(log), v_(v) { out_.output = output; }
 
     std::optional<FoundHeating> find()
     {
@@ -146,7 +148,7 @@ std::vector<FoundHeating> found_heating(const LogView& log, const Variant& v)
     std::vector<FoundHeating> out;
     for (std::size_t o = 0; o < v.unit.outputs.size(); ++o)
         if (log.has_output(o) && heats(v, o))
-            if (auto f = Finder(log, v, o).find())
+            if (auto f = HeatingFinder(log, v, o).find())
                 out.push_back(std::move(*f));
     return out;
 }

@@ -1,12 +1,13 @@
 #include "log_view.h"
 
+#include "core/units/constants.h"
+
 #include <algorithm>
 #include <cmath>
 
 namespace vernal {
 namespace {
 
-constexpr double day_s = 86400;
 constexpr double on_share = 0.25;                     // of what a column has when it is well on
 constexpr double normal_of_mad = 1.4826;              // standard deviation of a normal scatter
 constexpr double of_second_differences = 2.449489743; // √6

@@ -1,5 +1,7 @@
 #include "seasons.h"
 
+#include "core/units/constants.h"
+
 #include "few_words.h"
 #include "stated.h"
 
@@ -9,8 +11,6 @@
 
 namespace vernal {
 namespace {
-
-constexpr double hour_s = 3600;
 
 constexpr std::array<SeasonMeasureInfo, season_measures> table{{{"first_start_h", "First start", "h"}, {"run_h", "Run hours a day", "h"}, {"starts", "Starts a day", ""}, {"rise_k", "Difference while running", "K"}, {"heat_per_sun", "Heat for the sun it had", ""}, {"cold_bar", "Cold pressure", "bar"}}};
 

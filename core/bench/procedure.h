@@ -50,7 +50,7 @@ struct Level {
     bool operator==(const Level&) const = default;
 };
 
-struct Which { // of probes or outputs
+struct ItemChoice { // of probes or outputs
     enum class Of : std::uint8_t { source,
         store,
         both,
@@ -64,7 +64,7 @@ struct Which { // of probes or outputs
         key };       // as the unit's terminals are named
     Of of = Of::source;
     std::string key{};
-    bool operator==(const Which&) const = default;
+    bool operator==(const ItemChoice&) const = default;
 };
 
 enum class Act : std::uint8_t { put, // `which` in `medium`, of a resistor at `level`
@@ -132,7 +132,7 @@ enum class Judged : std::uint8_t { near,
 
 struct Line {
     Act verb = Act::wait;
-    Which which{};
+    ItemChoice which{};
     Medium medium = Medium::loop;
     Level level{}, tolerance{};
     double rate_per_min = 0, within_s = 0; // K, of a supply V

@@ -55,17 +55,17 @@ double seconds_in(const std::string& word)
 
 std::string seconds_text(double s) { return exact_text(s) + " s"; }
 
-Which which_in(const std::string& word)
+ItemChoice which_in(const std::string& word)
 {
     for (std::size_t i = 0; i < which_keys.size(); ++i)
         if (word == which_keys[i])
-            return {static_cast<Which::Of>(i), {}};
+            return {static_cast<ItemChoice::Of>(i), {}};
     if (word.empty() || word.find_first_not_of("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789_") != std::string::npos)
         throw Bad{"“" + word + "” is no probe and no output", any_of(which_keys) + ", or a key such as S1"};
-    return {Which::Of::key, word};
+    return {ItemChoice::Of::key, word};
 }
 
-std::string which_text(const Which& w) { return w.of == Which::Of::key ? w.key : which_keys[static_cast<std::size_t>(w.of)]; }
+std::string which_text(const ItemChoice& w) { return w.of == ItemChoice::Of::key ? w.key : which_keys[static_cast<std::size_t>(w.of)]; }
 
 bool is_captured_name(const std::string& s)
 {
@@ -84,12 +84,6 @@ const char* unit_of(const std::vector<Line>& lines, const std::string& name)
 }
 
 } // namespace
-
-std::string trimmed(const std::string& s)
-{
-    const auto first = s.find_first_not_of(" \t\r"), last = s.find_last_not_of(" \t\r");
-    return first == std::string::npos ? std::string() : s.substr(first, last - first + 1);
-}
 
 // "a, b" and the like: what stands before the word, and behind it.
 std::pair<std::string, std::string> parted(const std::string& s, const std::string& by)

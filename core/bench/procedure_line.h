@@ -1,6 +1,8 @@
 // A line of a procedure, read and written. Not for others.
 #pragma once
 
+#include "core/units/ascii.h"
+
 #include "procedure.h"
 
 #include <algorithm>
@@ -14,7 +16,6 @@ struct Bad {
     std::string what, expected;
 };
 
-std::string trimmed(const std::string& s);
 // What stands before the word, and behind it; without it all stands before.
 std::pair<std::string, std::string> parted(const std::string& s, const std::string& by);
 double number_in(const std::string& word, const std::string& unit); // throws Bad

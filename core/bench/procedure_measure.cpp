@@ -52,24 +52,24 @@ bool applies(const Procedure& p, const Variant& v)
     return false;
 }
 
-std::vector<std::size_t> ProcedureRun::probes(const Which& w) const
+std::vector<std::size_t> ProcedureRun::probes(const ItemChoice& w) const
 {
     std::vector<std::size_t> out;
     const auto each = places_[at_].each;
     for (std::size_t p = 0; p < rig_.probes(); ++p) {
         bool in = false;
         switch (w.of) {
-        case Which::Of::source: in = pair_ && p == pair_->source; break;
-        case Which::Of::store: in = pair_ && p == pair_->store; break;
-        case Which::Of::both: in = pair_ && (p == pair_->source || p == pair_->store); break;
-        case Which::Of::all: in = true; break;
-        case Which::Of::each: in = each && p == *each; break;
-        case Which::Of::others: in = each && p != *each; break;
-        case Which::Of::key: in = written_.probes[p].key == w.key; break;
-        case Which::Of::limit: in = pair_ && pair_->limit_c && p == pair_->limit_probe; break;
-        case Which::Of::freeze: in = freeze_ && p == freeze_->probe; break;
-        case Which::Of::output:
-        case Which::Of::low_voltage: break;
+        case ItemChoice::Of::source: in = pair_ && p == pair_->source; break;
+        case ItemChoice::Of::store: in = pair_ && p == pair_->store; break;
+        case ItemChoice::Of::both: in = pair_ && (p == pair_->source || p == pair_->store); break;
+        case ItemChoice::Of::all: in = true; break;
+        case ItemChoice::Of::each: in = each && p == *each; break;
+        case ItemChoice::Of::others: in = each && p != *each; break;
+        case ItemChoice::Of::key: in = written_.probes[p].key == w.key; break;
+        case ItemChoice::Of::limit: in = pair_ && pair_->limit_c && p == pair_->limit_probe; break;
+        case ItemChoice::Of::freeze: in = freeze_ && p == freeze_->probe; break;
+        case ItemChoice::Of::output:
+        case ItemChoice::Of::low_voltage: break;
         }
         if (in && reads_temperature(written_.probes[p]))
             out.push_back(p);
@@ -77,18 +77,18 @@ std::vector<std::size_t> ProcedureRun::probes(const Which& w) const
     return out;
 }
 
-std::vector<std::size_t> ProcedureRun::outputs(const Which& w) const
+std::vector<std::size_t> ProcedureRun::outputs(const ItemChoice& w) const
 {
     std::vector<std::size_t> out;
     for (std::size_t o = 0; o < rig_.outputs(); ++o) {
         bool in = false;
         switch (w.of) {
-        case Which::Of::all: in = true; break;
-        case Which::Of::output: in = o == (pair_ ? pair_->output : 0); break;
-        case Which::Of::each: in = places_[at_].each == o; break;
-        case Which::Of::key: in = written_.unit.outputs[o].key == w.key; break;
-        case Which::Of::freeze: in = freeze_ && o == freeze_->output; break;
-        case Which::Of::low_voltage: in = low_ && o == low_->output; break;
+        case ItemChoice::Of::all: in = true; break;
+        case ItemChoice::Of::output: in = o == (pair_ ? pair_->output : 0); break;
+        case ItemChoice::Of::each: in = places_[at_].each == o; break;
+        case ItemChoice::Of::key: in = written_.unit.outputs[o].key == w.key; break;
+        case ItemChoice::Of::freeze: in = freeze_ && o == freeze_->output; break;
+        case ItemChoice::Of::low_voltage: in = low_ && o == low_->output; break;
         default: break;
         }
         if (in)
@@ -130,7 +130,7 @@ double ProcedureRun::level(const Level& l) const
     case Level::Of::set_drain: return drains_times * loop.drain_back.drain_s;
     case Level::Of::fill_time: return 2 * fill_time_s(loop, rig_.altitude_m());
     case Level::Of::pitch_least: return least_pitch;
-    case Level::Of::rated_power: return rig_.rated_w(outputs({Which::Of::output, {}}).front());
+    case Level::Of::rated_power: return rig_.rated_w(outputs({ItemChoice::Of::output, {}}).front());
     case Level::Of::pumps: return rig_.pumps();
     case Level::Of::first_mark: return written_.unit.knob.first;
     case Level::Of::middle_mark: return (written_.unit.knob.first + written_.unit.knob.last) / 2;

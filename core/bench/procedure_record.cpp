@@ -78,7 +78,12 @@ std::string said_text(const StepResult& step, const Units& units)
 
 BenchRecord record_of(const ProcedureResult& result, const std::string& title, const std::string& when, const std::string& variant)
 {
-    BenchRecord out{when, result.name, title, variant, ReadAt::rig, result.verdict(), {}};
+    BenchRecord out;
+    out.when = when;
+    out.procedure = result.name;
+    out.title = title;
+    out.variant = variant;
+    out.verdict = result.verdict();
     for (const StepResult& s : result.steps) {
         BenchStep step{s.title, s.of, s.verdict, said_text(s, {}), {}};
         for (const CapturedValue& c : s.captured)

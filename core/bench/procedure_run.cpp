@@ -24,7 +24,7 @@ bool done_for_each(const ProcedureStep& s, bool outputs)
 {
     return std::any_of(s.lines.begin(), s.lines.end(), [&](const Line& l) {
         const bool of_output = l.verb == Act::turn || (l.verb == Act::await && (l.awaited == Awaited::runs || l.awaited == Awaited::rests)) || ((l.verb == Act::capture || l.verb == Act::read) && (l.captured == Captured::watt || l.captured == Captured::forced || l.captured == Captured::speed));
-        return l.which.of == Which::Of::each && of_output == outputs;
+        return l.which.of == ItemChoice::Of::each && of_output == outputs;
     });
 }
 

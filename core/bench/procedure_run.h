@@ -119,8 +119,8 @@ private:
     double tolerance(const Level& l, double to, const std::string& unit) const;
     double pause_s(const Line& l) const;
     double value(const Line& l) const;
-    std::vector<std::size_t> probes(const Which& w) const;
-    std::vector<std::size_t> outputs(const Which& w) const;
+    std::vector<std::size_t> probes(const ItemChoice& w) const;
+    std::vector<std::size_t> outputs(const ItemChoice& w) const;
     double reads(std::size_t probe) const; // °C, NaN: none
     std::optional<bool> runs(std::size_t output) const;
     bool told(const Line& l) const; // the unit tells what it captures or awaits

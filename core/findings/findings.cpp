@@ -12,7 +12,7 @@ const std::vector<FindingKind>& finding_kinds()
 {
     static const std::vector<FindingKind> all = [] {
         std::vector<FindingKind> out;
-        for (const FindingKinds* subject : {&settings_findings(), &day_findings(), &switching_findings(), &loop_findings(), &protection_findings(), &probe_findings(), &frost_findings(), &heating_findings(), &tap_findings(), &valve_findings(), &unit_findings(), &instrument_findings()})
+        for (const FindingKinds* subject : {&settings_findings(), &day_findings(), &switching_findings(), &loop_findings(), &protection_findings(), &probe_findings(), &frost_findings(), &heating_findings(), &tap_findings(), &valve_findings(), &unit_findings(), &instrument_findings(), &collected_findings()})
             out.insert(out.end(), subject->begin(), subject->end());
         return out;
     }();

@@ -44,6 +44,7 @@ struct FindingContext {
     const Variant& variant;
     const Figures* figures = nullptr;
     Units units;
+    const Day* day = nullptr; // of the figures; null: remedies are not tried on it
 };
 
 // Where its cause is set right, and so where it is marked.

@@ -35,7 +35,7 @@ Found bypass_closed(const FindingContext& c)
     for (std::size_t i = 0; i < c.variant.unit.outputs.size(); ++i)
         if (const Output& o = c.variant.unit.outputs[i]; o.bypass)
             out.push_back({"", Severity::serious, "The service bypass feeds " + o.key, "It runs day and night whatever the unit decides: no limit, no cut-out and no voltage protection can stop it. Open the bypass after the work.",
-                Remedy{"Try: bypass open", [of = which(c.variant.unit.outputs, i)](Variant& v) {
+                Remedy{"Try: bypass open", [of = ref_to(c.variant.unit.outputs, i)](Variant& v) {
                            if (Output* now = of.in(v.unit.outputs))
                                now->bypass = false;
                        }}});
@@ -67,6 +67,28 @@ Found freeze_on_wrong_loop(const FindingContext& c)
                                                                                                                                 : "carries air"),
             drains ? "It would pump water into a cold empty array, where it freezes. Draining is the protection." : "It sends the store's heat to the roof on every cold night, for nothing.", switch_off(c, i)});
     });
+}
+
+// Coldest air of a usual winter, by latitude and altitude alone: a first guess, wide of the mark by the sea.
+double coldest_winter_c(const Place& place)
+{
+    constexpr double mild_c = 10, from_deg = 25, per_deg = 0.85, per_m = 0.005; // estimates
+    return mild_c - per_deg * std::max(0.0, std::fabs(place.latitude_deg) - from_deg) - per_m * std::max(0.0, place.altitude_m);
+}
+
+// From loop and place alone, whatever days the job has.
+Found unprotected_from_frost(const FindingContext& c)
+{
+    const Arrangement& a = arrangement(c);
+    if (a.carrier != Carrier::water || a.answers.empties == Empties::reservoir || a.answers.empties == Empties::open_tank)
+        return {};
+    for (const Rule& r : c.variant.unit.rules)
+        if (r.enabled && (std::holds_alternative<Freeze>(r.body) || std::holds_alternative<DrainDown>(r.body)))
+            return {};
+    const double coldest = std::min(coldest_winter_c(c.job.site.place), coldest_day_c(c));
+    if (coldest > frost_on_c)
+        return {};
+    return {{"", Severity::caution, "Nothing protects this loop from frost", "Water stays in the collector and in the pipes outdoors, and a winter here brings about " + temp(c, coldest) + " (by latitude, altitude and the job's days; estimate). Drain it by hand before the first frost and keep it empty, or choose glycol, a drain-back, a drain-down valve, or recirculation where frost is rare and the power stays.", {}, "loop/supply"}};
 }
 
 Found freeze_needs_power(const FindingContext& c)
@@ -130,6 +152,7 @@ const FindingKinds& frost_findings()
     static const FindingKinds table{
         {"bypass_closed", bypass_closed},
         {"difference_converted", difference_converted},
+        {"unprotected_from_frost", unprotected_from_frost, Cause::loop, Loops::liquid, "loop/supply"},
         {"freeze_on_wrong_loop", freeze_on_wrong_loop},
         {"freeze_needs_power", freeze_needs_power},
         {"freeze_too_late", freeze_too_late},

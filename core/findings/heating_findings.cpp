@@ -100,6 +100,29 @@ Found disinfection_weak(const FindingContext& c)
     });
 }
 
+// Asked for, and the element cannot bring it: by its own thermostat, or because it heats only what lies above it.
+Found disinfection_out_of_reach(const FindingContext& c)
+{
+    constexpr double foot = 0.25; // an element below this share of the height heats the whole tank; estimate
+    if (!has(c, Part::element))
+        return {};
+    const Element& e = loop(c).element;
+    return each<Disinfection>(c, [&](Found& out, std::size_t, const Rule& r, const Disinfection& d) {
+        const auto output = std::find_if(c.variant.unit.outputs.begin(), c.variant.unit.outputs.end(), [&](const Output& o) { return o.key == r.output; });
+        if (output == c.variant.unit.outputs.end() || output->drives != Drives::element)
+            return;
+        const double needed = (d.target + TempDiff::kelvin(Disinfection::heat_high_k)).in_celsius();
+        if (e.set_c < needed)
+            out.push_back({"", Severity::serious, "The disinfection cannot reach its target", "The element's own thermostat stops at " + temp(c, e.set_c) + "; the rule heats to " + temp(c, needed) + " so that " + temp(c, d.target.in_celsius()) + " is held. It asks day after day and is never done. Such water scalds: a tempering valve must hold the taps.",
+                on_loop("Try: element's thermostat at " + temp(c, std::ceil(needed + 2)), [to = std::ceil(needed + 2)](Loop& l) { l.element.set_c = to; })});
+        else if (e.height > foot && sits_at(c, d.probe, {ProbePlace::tank_bottom}))
+            out.push_back({"", Severity::serious, "The disinfection cannot reach its probe", "The element sits at " + to_text(e.height, Quantity::ratio, c.units) + " of the height and heats what lies above it; the probe sits at the bottom, which stays cold. Heat from the bottom, mix the tank, or judge it where the element reaches and disinfect the rest otherwise.",
+                on_loop("Try: element at the bottom", [](Loop& l) { l.element.height = 0.1; })});
+        else if (const double share = e.height < foot ? 1.0 : 1 - e.height; e.power_w * 86400 * 0.5 < share * loop(c).tank.volume_m3 * 4.18e6 * (needed - 10))
+            out.push_back({"", Severity::serious, "The element is too weak to disinfect", "At " + said(c, e.power_w, Quantity::power) + " it takes more than half a day to bring cold water to " + temp(c, needed) + ", and draws take it away again.", {}});
+    });
+}
+
 Found disinfection_at_the_top(const FindingContext& c)
 {
     return each<Disinfection>(c, [&](Found& out, std::size_t i, const Rule&, const Disinfection& d) {
@@ -142,6 +165,7 @@ const FindingKinds& heating_findings()
         {"heating_by_day", heating_by_day},
         {"heating_without_window", heating_without_window},
         {"disinfection_weak", disinfection_weak},
+        {"disinfection_out_of_reach", disinfection_out_of_reach, Cause::rules, Loops::tank, "loop/element"},
         {"disinfection_at_the_top", disinfection_at_the_top},
         {"night_cooling_never", night_cooling_never},
         {"heats_while_away", heats_while_away},

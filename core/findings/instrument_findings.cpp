@@ -23,13 +23,11 @@ Found each_instrument(const FindingContext& c, F f)
 template <class F>
 Remedy change_instrument(const FindingContext& c, std::string label, std::size_t probe, F what)
 {
-    return {std::move(label), [of = which(c.variant.probes, probe), what](Variant& v) {
+    return {std::move(label), [of = ref_to(c.variant.probes, probe), what](Variant& v) {
                 if (Probe* p = of.in(v.probes))
                     what(*p);
             }};
 }
-
-std::string named(const Probe& p) { return p.key + " " + p.name; }
 
 Found instrument_not_sound(const FindingContext& c)
 {

@@ -1,12 +1,12 @@
 #include "shared.h"
 
+#include "core/job/field_path.h"
 #include "core/plant/hydraulic_state.h"
 #include "core/plant/hydraulics.h"
+#include "core/plant/parts.h"
 
 namespace vernal {
 namespace {
-
-bool drains(const FindingContext& c) { return arrangement(c).drains; }
 
 Found pump_below_lift(const FindingContext& c)
 {
@@ -17,6 +17,50 @@ Found pump_below_lift(const FindingContext& c)
     return {{"", Severity::serious, "The pump does not reach the top",
         "It gives " + said(c, l.pump.head_m * speed * speed, Quantity::length) + " of head at most and must lift " + said(c, l.drain_back.lift_m, Quantity::length) + ": the array never fills and the pump runs dry. A stronger pump, or a reservoir higher up.",
         {}}};
+}
+
+// What a pump of these watts can move, at the best that small ones make of them.
+Found pump_too_weak_for_its_flow(const FindingContext& c)
+{
+    constexpr double best_efficiency = 0.6; // of motor and pump together; estimate, small ones reach half of it
+    const Loop& l = loop(c);
+    const Fluid fluid = glycol_share(l) > 0 ? fluid_at(glycol_share(l), 20) : glycol_water(0);
+    Found out;
+    for (const auto& [driver, part, pump] : {std::tuple{Driver::pump, Part::pump, &l.pump}, {Driver::pump_2, Part::pump_2, &l.pump_2}, {Driver::exchanger_pump, Part::exchanger_pump, &l.exchanger_pump}}) {
+        double drop_pa = 0;
+        for (const Route& r : arrangement(c).routes)
+            if (r.turns == driver)
+                drop_pa = std::max(drop_pa, ring_drop_pa(l, r, fluid, pump->flow_m3_s));
+        const double needed_w = pump->flow_m3_s * drop_pa;
+        if (drop_pa <= 0 || needed_w <= best_efficiency * pump->power_w)
+            continue;
+        out.push_back({"", Severity::caution, part_text(part).title + std::string(": its watts cannot move its flow"),
+            said(c, pump->flow_m3_s, Quantity::flow) + " against " + said(c, drop_pa, Quantity::pressure_drop) + " of pipe and collector takes " + said(c, needed_w, Quantity::power) + " in the water alone; the pump draws " + said(c, pump->power_w, Quantity::power) + ". Check the flow, the bore, the pressure drop on the collector's label, or the watts.", {}});
+        out.back().at = part_path(part);
+    }
+    return out;
+}
+
+// By more than this from the equator an array gets little sun, the more the steeper it stands.
+Found array_looks_away(const FindingContext& c)
+{
+    constexpr double most_deg = 110, least_tilt_deg = 15; // estimates
+    const bool south = c.job.site.place.latitude_deg < 0;
+    Found out;
+    const auto look = [&](const Collector& k, Part part) {
+        const double off_deg = std::fabs(std::remainder(k.azimuth_deg - (south ? 180 : 0), 360.0));
+        if (off_deg <= most_deg || k.tilt_deg < least_tilt_deg)
+            return;
+        const double to = std::remainder(k.azimuth_deg + 180, 360.0);
+        out.push_back({"", Severity::caution, part_text(part).title + std::string(" looks away from the sun"),
+            std::string("At this latitude the noon sun stands in the ") + (south ? "north" : "south") + ", and the array looks " + said(c, off_deg, Quantity::angle) + " away from there.",
+            on_loop("Try: turned round", [part, to](Loop& l) { (part == Part::collector_2 ? l.collector_2 : l.collector).azimuth_deg = to; })});
+        out.back().at = part_path(part) + "/azimuth_deg";
+    };
+    look(loop(c).collector, Part::collector);
+    if (has(c, Part::collector_2))
+        look(loop(c).collector_2, Part::collector_2);
+    return out;
 }
 
 Found reservoir_too_small(const FindingContext& c)
@@ -219,6 +263,8 @@ const FindingKinds& loop_findings()
     static const FindingKinds table{
         {"output_missing", output_missing, Cause::loop, Loops::all, "loop/pump"},
         {"pump_below_lift", pump_below_lift, Cause::loop, Loops::draining, "loop/pump/head_m"},
+        {"pump_too_weak_for_its_flow", pump_too_weak_for_its_flow, Cause::loop, Loops::pumped_liquid, "loop/pump"},
+        {"array_looks_away", array_looks_away, Cause::loop, Loops::all, "loop/collector"},
         {"reservoir_too_small", reservoir_too_small, Cause::loop, Loops::draining},
         {"pitch_too_small", pitch_too_small, Cause::loop, Loops::draining, "loop/drain_back/pitch"},
         {"restarts_while_draining", restarts_while_draining, Cause::rules, Loops::draining},

@@ -13,12 +13,10 @@ constexpr double coarse_share = 0.25;     // of the gap between start and stop, 
 
 std::string fine(const FindingContext& c, double v) { return to_text(v, Quantity::small_difference, c.units); }
 
-std::string named(const Probe& p) { return p.key + " " + p.name; }
-
 template <class F>
 Remedy set_probe(const FindingContext& c, std::string label, std::size_t index, F change)
 {
-    return {std::move(label), [of = which(c.variant.probes, index), change](Variant& v) {
+    return {std::move(label), [of = ref_to(c.variant.probes, index), change](Variant& v) {
                 if (Probe* p = of.in(v.probes))
                     change(*p);
             }};
@@ -28,7 +26,7 @@ Remedy set_probe(const FindingContext& c, std::string label, std::size_t index, 
 template <class F>
 Remedy set_difference_of(const FindingContext& c, std::string label, std::size_t rule, F change)
 {
-    return {std::move(label), [of = which(c.variant.unit.rules, rule), change](Variant& v) {
+    return {std::move(label), [of = ref_to(c.variant.unit.rules, rule), change](Variant& v) {
                 Rule* r = of.in(v.unit.rules);
                 if (auto now = r ? difference_of(v.unit, *r) : std::nullopt) {
                     change(*now);

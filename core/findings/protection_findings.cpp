@@ -12,18 +12,6 @@ namespace {
 constexpr double largest_drop = 0.05; // of the pump's voltage; estimate; IEC 60364-5-52 annex G has 3 to 5 % (from memory)
 constexpr double noticed_j = 0.1 * 3.6e6;
 
-bool has(const FindingContext& c, Part part)
-{
-    const Arrangement& a = arrangement_of(loop(c));
-    return a.has(part);
-}
-
-bool drains(const FindingContext& c)
-{
-    const Arrangement& a = arrangement_of(loop(c));
-    return a.drains;
-}
-
 Found check_valve_in_return(const FindingContext& c)
 {
     if (!drains(c) || !loop(c).drain_back.check_valve)

@@ -62,7 +62,7 @@ std::optional<Remedy> next_best_probe(const FindingContext& c, std::size_t rule)
         const std::string better = probe_for(c.variant, k.role);
         if (better.empty())
             return {};
-        return Remedy{"Try: read " + better, [of = which(c.variant.unit.rules, rule), gone = *k.key, role = k.role, better](Variant& v) {
+        return Remedy{"Try: read " + better, [of = ref_to(c.variant.unit.rules, rule), gone = *k.key, role = k.role, better](Variant& v) {
                           if (Rule* now = of.in(v.unit.rules))
                               for (const KeyOf& key : keys_of(*now))
                                   if (key.of == KeyOf::Of::probe && *key.key == gone && reads_for(key.role) == reads_for(role))
@@ -121,7 +121,7 @@ Found output_moves_nothing(const FindingContext& c)
         const Output& output = c.variant.unit.outputs[o];
         if (moves || output.drives != Drives::loop)
             continue;
-        out.push_back({"", Severity::caution, output.key + " moves nothing here", "It is said to drive a pump or valve of the loop, and this loop has none in its place: nothing comes of it in a run.", Remedy{"Try: it drives another thing", [of = which(c.variant.unit.outputs, o)](Variant& v) {
+        out.push_back({"", Severity::caution, output.key + " moves nothing here", "It is said to drive a pump or valve of the loop, and this loop has none in its place: nothing comes of it in a run.", Remedy{"Try: it drives another thing", [of = ref_to(c.variant.unit.outputs, o)](Variant& v) {
                                                                                                                                                                                                                     if (Output* now = of.in(v.unit.outputs))
                                                                                                                                                                                                                         now->drives = Drives::other;
                                                                                                                                                                                                                 }}});
@@ -166,7 +166,7 @@ Found switch_left(const FindingContext& c)
         out.push_back({"", on ? Severity::serious : Severity::caution, o.key + " is left " + (on ? "ON" : "OFF"),
             on ? "No limit and no cut-out can stop it: a hot store gets hotter, and at night it throws the heat away. Put it back to AUTO after a function test."
                : "It will not run whatever the sun does. A common call-back.",
-            Remedy{"Try: AUTO", [of = which(c.variant.unit.outputs, i)](Variant& v) {
+            Remedy{"Try: AUTO", [of = ref_to(c.variant.unit.outputs, i)](Variant& v) {
                        if (Output* now = of.in(v.unit.outputs))
                            now->mode = Mode::automatic;
                    }}});

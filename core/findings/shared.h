@@ -22,6 +22,9 @@ inline std::string meanwhile(const FindingContext& c) { return c.figures && c.fi
 
 inline const Loop& loop(const FindingContext& c) { return c.variant.loop; }
 inline const Arrangement& arrangement(const FindingContext& c) { return arrangement_of(loop(c)); }
+inline bool has(const FindingContext& c, Part part) { return arrangement(c).has(part); }
+inline bool drains(const FindingContext& c) { return arrangement(c).drains; }
+inline std::string named(const Probe& p) { return p.key + " " + p.name; }
 
 inline bool holds_drinking_water(const FindingContext& c)
 {
@@ -57,7 +60,7 @@ void for_each_rule(const FindingContext& c, F f)
 // Rules, outputs and probes are found again by their ids: a remedy still holds when
 // they have been moved, and changes nothing once they are gone. What has no id yet
 // is found by its place.
-struct Which {
+struct EntityRef {
     std::string id;
     std::size_t place;
     template <class T>
@@ -70,12 +73,12 @@ struct Which {
     }
 };
 template <class T>
-Which which(const std::vector<T>& all, std::size_t place) { return {all[place].id, place}; }
+EntityRef ref_to(const std::vector<T>& all, std::size_t place) { return {all[place].id, place}; }
 
 template <class R, class F>
 Remedy change(const FindingContext& c, std::string label, std::size_t rule, F what)
 {
-    return {std::move(label), [of = which(c.variant.unit.rules, rule), what](Variant& v) {
+    return {std::move(label), [of = ref_to(c.variant.unit.rules, rule), what](Variant& v) {
                 Rule* r = of.in(v.unit.rules);
                 if (R* body = r ? std::get_if<R>(&r->body) : nullptr)
                     what(*body);
@@ -84,7 +87,7 @@ Remedy change(const FindingContext& c, std::string label, std::size_t rule, F wh
 
 inline Remedy switch_off(const FindingContext& c, std::size_t rule)
 {
-    return {"Try: without this rule", [of = which(c.variant.unit.rules, rule)](Variant& v) {
+    return {"Try: without this rule", [of = ref_to(c.variant.unit.rules, rule)](Variant& v) {
                 if (Rule* r = of.in(v.unit.rules))
                     r->enabled = false;
             }};

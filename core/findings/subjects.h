@@ -10,6 +10,7 @@ namespace vernal {
 using FindingKinds = std::vector<FindingKind>;
 const FindingKinds& settings_findings();   // numbers that cannot be meant, rules that are missing
 const FindingKinds& day_findings();        // what the chosen day came to
+const FindingKinds& collected_findings();  // sun that was not collected, and what held the pump
 const FindingKinds& switching_findings();  // outputs that switch often, and why
 const FindingKinds& loop_findings();       // parts of the loop
 const FindingKinds& protection_findings(); // cable and breaker, vessel and relief valve, check valve, suction, element

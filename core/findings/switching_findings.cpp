@@ -132,7 +132,7 @@ private:
         const auto d = difference();
         if (!d || off < least_stop_k || off >= d->off.in_kelvin())
             return {};
-        return Remedy{"Try: stop at " + diff(c_, off), [of = which(c_.variant.unit.rules, at(s_.held)), off](Variant& v) {
+        return Remedy{"Try: stop at " + diff(c_, off), [of = ref_to(c_.variant.unit.rules, at(s_.held)), off](Variant& v) {
                           if (Rule* r = of.in(v.unit.rules))
                               if (const auto now = difference_of(v.unit, *r))
                                   set_difference(v.unit, *r, now->on, TempDiff::kelvin(off));
@@ -183,7 +183,7 @@ private:
         std::optional<Remedy> remedy;
         if (d) {
             const double on = std::ceil(d->on.in_kelvin() + 3);
-            remedy = Remedy{"Try: start at " + diff(c_, on), [of = which(c_.variant.unit.rules, at(s_.held)), on](Variant& v) {
+            remedy = Remedy{"Try: start at " + diff(c_, on), [of = ref_to(c_.variant.unit.rules, at(s_.held)), on](Variant& v) {
                                 if (Rule* r = of.in(v.unit.rules))
                                     if (const auto now = difference_of(v.unit, *r))
                                         set_difference(v.unit, *r, TempDiff::kelvin(on), now->off);

@@ -9,8 +9,6 @@ constexpr double lukewarm_c = 50.0;    // of what comes back (WHO, Legionella an
 constexpr double long_enough_s = 3600; // of running in a day; estimate
 constexpr double much_of_it = 0.3;     // of what is drawn; estimate
 
-bool has(const FindingContext& c, Part part) { return arrangement(c).has(part); }
-
 // The store's highest limit, °C; −infinity: it has none.
 double highest_limit_c(const FindingContext& c)
 {

@@ -57,7 +57,7 @@ Found speed_below_lift(const FindingContext& c)
             continue;
         const double floor = std::min(1.0, std::ceil(least * 110) / 100);
         out.push_back({"", Severity::serious, "At its minimum speed the water does not reach the top", "Head goes with the square of the speed: " + to_text(range->floor, Quantity::ratio, c.units) + " of the speed has " + to_text(range->floor * range->floor, Quantity::ratio, c.units) + " of the head, and the lift needs " + to_text(least, Quantity::ratio, c.units) + " of the speed. Without a siphon the array runs dry.",
-            Remedy{"Try: minimum speed " + to_text(floor, Quantity::ratio, c.units), [of = which(c.variant.unit.rules, i), floor](Variant& v) {
+            Remedy{"Try: minimum speed " + to_text(floor, Quantity::ratio, c.units), [of = ref_to(c.variant.unit.rules, i), floor](Variant& v) {
                        if (Rule* rule = of.in(v.unit.rules))
                            std::visit(
                                [floor](auto& b) {
@@ -125,7 +125,7 @@ Found runs_on_fault(const FindingContext& c)
         const bool asked = std::any_of(c.variant.unit.rules.begin(), c.variant.unit.rules.end(), [&](const Rule& r) { return r.enabled && r.output == output.key && (std::holds_alternative<Freeze>(r.body) || std::holds_alternative<Divert>(r.body)); });
         if (asked || std::none_of(output.faults.begin(), output.faults.end(), [](const FaultChoice& f) { return f.does == OnFault::on; }))
             continue;
-        out.push_back({"", Severity::caution, output.key + " runs while a probe is broken", "A dump or freeze recirculation may have to; here it only circulates day and night, with no limit that can read.", Remedy{"Try: off", [of = which(c.variant.unit.outputs, o)](Variant& v) {
+        out.push_back({"", Severity::caution, output.key + " runs while a probe is broken", "A dump or freeze recirculation may have to; here it only circulates day and night, with no limit that can read.", Remedy{"Try: off", [of = ref_to(c.variant.unit.outputs, o)](Variant& v) {
                                                                                                                                                                                                                           if (Output* now = of.in(v.unit.outputs))
                                                                                                                                                                                                                               std::erase_if(now->faults, [](const FaultChoice& f) { return f.does == OnFault::on; });
                                                                                                                                                                                                                       }}});

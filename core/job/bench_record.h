@@ -41,7 +41,13 @@ struct BenchRecord {
     ReadAt read_at = ReadAt::rig;
     StepVerdict verdict = StepVerdict::open;
     std::vector<BenchStep> steps;
-    bool operator==(const BenchRecord&) const = default;
+    BenchRecord();
+    BenchRecord(const BenchRecord&);
+    BenchRecord(BenchRecord&&) noexcept;
+    BenchRecord& operator=(const BenchRecord&);
+    BenchRecord& operator=(BenchRecord&&) noexcept;
+    ~BenchRecord();
+    bool operator==(const BenchRecord&) const;
 };
 
 } // namespace vernal

@@ -4,8 +4,10 @@
 
 #include "core/plant/collector_kinds.h"
 #include "core/plant/hydraulic_state.h"
+#include "core/plant/hydraulics.h"
 #include "core/plant/passing.h"
 #include "core/plant/vessel.h"
+#include "core/plant/wiring.h"
 
 #include <algorithm>
 #include <cmath>
@@ -59,6 +61,7 @@ public:
         bare_in_the_cold();
         circulation();
         element();
+        pumps();
         take_up();
     }
 
@@ -111,17 +114,9 @@ private:
         if (a_.power == PoweredBy::panel)
             l.pump.power_w = 14;
         if (a_.power == PoweredBy::battery)
-            l.pump.power_w = 18, l.battery.reconnect_v = 13;                // charged for a while, not just in the sun
-        if (a_.power == PoweredBy::panel || a_.power == PoweredBy::battery) // for each pump that hangs on it as much
-            for (const Part more : {Part::pump_2, Part::exchanger_pump})
-                if (loop_.has(more)) {
-                    const Panel one;
-                    l.panel.isc_a += one.isc_a, l.panel.imp_a += one.imp_a, l.panel.isc_a_k += one.isc_a_k;
-                    l.battery.capacity_ah += Battery().capacity_ah;
-                    l.wiring.section_m2 += Wiring().section_m2;
-                }
-        if ((a_.power == PoweredBy::panel || a_.power == PoweredBy::battery) && loop_.has(Part::exchanger_pump) && a_.exchanger_pumps == ExchangerPumps::one)
-            l.wiring.output_a *= 2; // one output switches both: by a relay
+            l.pump.power_w = 18, l.battery.reconnect_v = 13; // charged for a while, not just in the sun
+        // Laid out side by side for the flow: a large array does not throttle it.
+        l.collector.drop_flow_m3_s = l.pump.flow_m3_s;
         l.wiring.unit_feed = a_.power == PoweredBy::battery ? UnitFeed::battery : a_.power == PoweredBy::panel ? UnitFeed::panel
                                                                                                                : UnitFeed::mains;
         l.cooler.indoors = a_.excess == Excess::house;
@@ -166,31 +161,48 @@ private:
             return {3.6, 1.2};
         if (is(Store::room))
             return {12, 5};
+        if (uncovered(a_.array)) // it warms what passes by little
+            return {4.5, 1.2};
         if (a_.power == PoweredBy::battery)
             return {10, a_.fields == Fields::two || a_.array == Array::trickle ? 2 : 3}; // power saving: run when it pays; each of two has less sun, a film much flow
         return a_.power == PoweredBy::panel || a_.array == Array::tubes ? std::pair{10.0, 2.0} : std::pair{8.0, 2.0};
     }
     // An array that has emptied must not be filled while it boils water.
-    double cut_out_c() const { return loop_.drains && composed() ? 85 : 125; }
+    double cut_out_c() const { return loop_.drains && composed() ? 95 : 125; }
+    double cut_out_back_k() const { return loop_.drains && composed() ? 5 : 15; }
     // Where more stands between pump and probe than in the usual loops, a limit and a
     // cooler want more room, and looks fewer, or they switch all day.
     bool composed() const { return loop_.key.empty(); }
     double store_limit_c() const
     {
         switch (a_.store) {
-        case Store::tank: return top_ == "S2" ? 85 : 70; // by the bottom it acts at what it hides below that
-        case Store::two_tanks: return 85;
+        case Store::tank: return top_ == "S2" ? 85 : 70;                    // by the bottom it acts at what it hides below that
+        case Store::two_tanks: return loop_.drains && composed() ? 75 : 85; // below the cut-out by what a collector is warmer
         case Store::pool: return 30;
-        case Store::slab: return 32; // what the slab bears
+        case Store::slab: return 45; // of the water that comes back: the slab is colder by what its pipes take to pass the heat on, and stays near 32
         case Store::room: return 22; // the room thermostat
         }
         return 70;
     }
+    // How far a store at its limit must cool before it takes heat again. A layered tank's top
+    // holds its warmth for hours while its bottom is drawn cold, so little; a pool, a slab and a
+    // room cool as slowly, and the whole of them.
+    double limit_back_k() const
+    {
+        switch (a_.store) {
+        case Store::tank:
+        case Store::two_tanks: return 4;
+        case Store::pool: return 0.5;
+        case Store::slab: return 4;
+        case Store::room: return 2;
+        }
+        return 4;
+    }
     double rest_s() const
     {
         if (is(Store::slab))
-            return 1800;
-        if (is(Store::room)) // air warms and cools within minutes
+            return 300;
+        if (is(Store::room)) // its air warms and cools within minutes
             return 600;
         return loop_.drains ? 300 : 120;
     }
@@ -224,12 +236,12 @@ private:
             v_.probes[0].lag_s = 40;
             v_.probes[0].placement = 0.05;
         }
-        add("P1", limit<CutOut>("S1", cut_out_c(), 15));
+        add("P1", limit<CutOut>("S1", cut_out_c(), cut_out_back_k()));
         add("P1", store_limit());
     }
     StoreLimit store_limit() const
     {
-        StoreLimit l = limit<StoreLimit>(top_.c_str(), store_limit_c(), composed() ? 8 : 4);
+        StoreLimit l = limit<StoreLimit>(top_.c_str(), store_limit_c(), limit_back_k());
         if (in_tanks() && top_ == "S2")
             l.allowance = TempDiff::kelvin(hidden_k);
         if (is(Store::two_tanks))
@@ -339,7 +351,7 @@ private:
         v_.probes.push_back(probe(west_.c_str(), "West collector", ProbePlace::collector_2, v_.probes[0].lag_s));
         v_.probes.back().placement = v_.probes[0].placement;
         const std::string own = output(Driver::pump_2);
-        add(own, limit<CutOut>(west_.c_str(), cut_out_c(), 15));
+        add(own, limit<CutOut>(west_.c_str(), cut_out_c(), cut_out_back_k()));
         add(own, store_limit());
         add(own, run_times(l.collector_2, l.supply_2, l.pump_2.flow_m3_s));
         add(own, difference(west_.c_str(), "S2", pair().first, pair().second));
@@ -351,7 +363,7 @@ private:
             return;
         const std::string& bottom = second_ = next_probe();
         v_.probes.push_back(probe(bottom.c_str(), "Second tank bottom", ProbePlace::tank_2_bottom));
-        StoreLimit second = limit<StoreLimit>(bottom.c_str(), store_limit_c(), composed() ? 8 : 4);
+        StoreLimit second = limit<StoreLimit>(bottom.c_str(), store_limit_c(), limit_back_k());
         second.allowance = TempDiff::kelvin(hidden_k);
         second.only_store = bottom;
         each_array([&](const std::string& pump, const std::string& source) {
@@ -372,14 +384,15 @@ private:
         if (composed())
             v_.loop.cooler.ua_w_k = cooler_w_m2k * v_.loop.collector.area_m2 * (a_.fields == Fields::two ? 2 : 1);
         // The fullest store sends on what still comes before its limit stops the pump.
-        const bool by_the_bottom = is(Store::two_tanks) || (in_tanks() && top_ == "S2");
-        if (composed())
-            add(output(Driver::cooler_valve), limit<Divert>(is(Store::two_tanks) ? second_.c_str() : top_.c_str(), store_limit_c() - (by_the_bottom ? hidden_k + 5 : 3), is(Store::slab) ? 8 : 2));
+        // Not of two tanks: the other one may still have room.
+        const bool by_the_bottom = in_tanks() && top_ == "S2";
+        if (composed() && !is(Store::two_tanks))
+            add(output(Driver::cooler_valve), limit<Divert>(top_.c_str(), store_limit_c() - (by_the_bottom ? hidden_k + 3 : 3), 2));
         if (loop_.drains)
             return; // it empties instead
         each_array([&](const std::string& pump, const std::string& source) {
-            add(pump, limit<Divert>(source.c_str(), 95, 18));
-            add(output(Driver::cooler_valve), limit<Divert>(source.c_str(), 95, 18));
+            add(pump, limit<Divert>(source.c_str(), 95, is(Store::two_tanks) ? 20 : 18));
+            add(output(Driver::cooler_valve), limit<Divert>(source.c_str(), 95, is(Store::two_tanks) ? 20 : 18));
         });
     }
 
@@ -388,7 +401,7 @@ private:
     {
         if (!loop_.drains || !uncovered(a_.array))
             return;
-        each_array([&](const std::string& pump, const std::string& source) { add(pump, limit<CollectorMinimum>(source.c_str(), 25, 3)); });
+        each_array([&](const std::string& pump, const std::string& source) { add(pump, limit<CollectorMinimum>(source.c_str(), 16, 3)); });
     }
 
     // Water that stays up there is kept from freezing with warm water: only where frost is rare.
@@ -406,6 +419,66 @@ private:
             rule.store = top_;
             add(pump, rule);
         });
+    }
+
+    bool on_dc() const { return a_.power == PoweredBy::panel || a_.power == PoweredBy::battery; }
+
+    // Watts that move this flow through its ring and up its lift, cold, at what a small pump makes of them.
+    double watts_needed(const Route& route, const Pump& pump) const
+    {
+        constexpr double cold_c = 10, efficiency = 0.25; // of motor and pump together; estimate
+        const bool array = route.turns != Driver::exchanger_pump;
+        const Fluid fluid = !array ? glycol_water(0) : a_.carrier == Carrier::air ? warm_air()
+                                                                                  : fluid_at(glycol_share(v_.loop), cold_c);
+        const double lifted_pa = array && loop_.drains ? fluid.density_kg_m3 * gravity_m_s2 * v_.loop.drain_back.lift_m : 0;
+        return pump.flow_m3_s * (ring_drop_pa(v_.loop, route, fluid, pump.flow_m3_s) + lifted_pa) / efficiency;
+    }
+
+    // Pumps are as strong as their flow asks for; panel, battery and cable carry all that hang on them.
+    void pumps()
+    {
+        if (by_itself())
+            return;
+        Loop& l = v_.loop;
+        constexpr double of_label = 5; // watts are stated in fives
+        double most_w = 0;
+        std::size_t count = 0;
+        for (const auto& [driver, pump] : {std::pair{Driver::pump, &l.pump}, {Driver::pump_2, &l.pump_2}, {Driver::exchanger_pump, &l.exchanger_pump}}) {
+            double needed = 0;
+            for (const Route& r : loop_.routes)
+                if (r.turns == driver)
+                    needed = std::max(needed, watts_needed(r, *pump));
+            if (needed <= 0)
+                continue;
+            ++count;
+            if (needed > pump->power_w)
+                pump->power_w = of_label * std::ceil(needed / of_label);
+            most_w = std::max(most_w, pump->power_w);
+        }
+        if (!on_dc())
+            return;
+        // Each further pump has a motor like the first's.
+        const double stronger = std::max(1.0, most_w / (l.motor.volt_v * l.motor.current_a)), all = stronger * static_cast<double>(std::max<std::size_t>(1, count));
+        double all_panels = all;
+        l.motor.current_a *= stronger, l.motor.start_a *= stronger, l.motor.resistance_ohm /= stronger;
+        if (a_.power == PoweredBy::panel && composed()) {
+            // The pump must turn as soon as the array is warm, or that gets too hot to be filled: twice the panel,
+            // its current raised for the start, lying between arrays that look east and west.
+            constexpr double reserve = 2, flat_deg = 15; // estimates
+            l.panel.booster = true;
+            all_panels *= reserve;
+            if (a_.fields == Fields::two)
+                l.panel.tilt_deg = flat_deg;
+        }
+        l.panel.isc_a *= all_panels, l.panel.imp_a *= all_panels, l.panel.isc_a_k *= all_panels;
+        l.battery.capacity_ah = 5 * std::ceil(l.battery.capacity_ah * all / 5);
+        l.battery.resistance_ohm /= all;
+        l.wiring.section_m2 *= all;
+        // One output switches loop and exchanger pump together: by a relay.
+        constexpr double warm_c = 40; // where the breaker sits
+        l.wiring.output_a = std::ceil(l.wiring.output_a * stronger * (loop_.has(Part::exchanger_pump) && a_.exchanger_pumps == ExchangerPumps::one ? 2 : 1));
+        if (const double fits = breaker_for(l, warm_c); fits > 0)
+            l.wiring.breaker_a = fits;
     }
 
     // What drains and what boils away finds room.

@@ -4,6 +4,22 @@
 
 namespace vernal {
 
+Day::Day() = default;
+Day::Day(const Day&) = default;
+Day::Day(Day&&) noexcept = default;
+Day& Day::operator=(const Day&) = default;
+Day& Day::operator=(Day&&) noexcept = default;
+Day::~Day() = default;
+bool Day::operator==(const Day&) const = default;
+
+Job::Job() = default;
+Job::Job(const Job&) = default;
+Job::Job(Job&&) noexcept = default;
+Job& Job::operator=(const Job&) = default;
+Job& Job::operator=(Job&&) noexcept = default;
+Job::~Job() = default;
+bool Job::operator==(const Job&) const = default;
+
 const Variant* find_variant(const Job& job, const std::string& name)
 {
     const auto it = std::find_if(job.variants.begin(), job.variants.end(), [&](const Variant& v) { return v.name == name; });

@@ -47,7 +47,13 @@ struct Day {
     Begins begins = Begins::settled;
     std::vector<Fault> faults; // in the order in which they were painted; a later one stands over an earlier
     std::string id{};
-    bool operator==(const Day&) const = default;
+    Day();
+    Day(const Day&);
+    Day(Day&&) noexcept;
+    Day& operator=(const Day&);
+    Day& operator=(Day&&) noexcept;
+    ~Day();
+    bool operator==(const Day&) const;
 };
 inline constexpr int longest_days = 62; // of one Day
 
@@ -71,7 +77,13 @@ struct Job {
     std::vector<Attachment> attachments;
     std::vector<BenchRecord> bench; // in the order in which they were done
     Logbook logbook;
-    bool operator==(const Job&) const = default;
+    Job();
+    Job(const Job&);
+    Job(Job&&) noexcept;
+    Job& operator=(const Job&);
+    Job& operator=(Job&&) noexcept;
+    ~Job();
+    bool operator==(const Job&) const;
 };
 
 // A job that works at once: one loop put together from these answers, two probes and
@@ -82,6 +94,10 @@ struct Job {
 Job new_job(const LoopAnswers& answers, int probes = 0);
 int usual_probes(const LoopAnswers& answers); // besides those of a second array or tank: 3, or 1 without a pump
 Job new_job(const std::string& preset);       // it exists
+
+// Takes a fresh job to its place: south of the equator arrays and panels face north, and the
+// days lie in the other half of the year. Of a job that lies north of it so far.
+void move_fresh_job(Job& job, const Place& place);
 
 // Ways in which hot water is drawn over a day.
 struct DrawProfile {

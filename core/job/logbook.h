@@ -113,7 +113,13 @@ struct Visit {
     FirstDay first_day;
     std::vector<Amendment> amendments;
     std::string id{};
-    bool operator==(const Visit&) const = default;
+    Visit();
+    Visit(const Visit&);
+    Visit(Visit&&) noexcept;
+    Visit& operator=(const Visit&);
+    Visit& operator=(Visit&&) noexcept;
+    ~Visit();
+    bool operator==(const Visit&) const;
 };
 
 // Something that comes due, by whichever comes first.
@@ -143,7 +149,13 @@ struct Logbook {
     std::vector<Visit> visits; // in the order of their beginning
     std::vector<DueItem> due;  // what differs from what is usual for the loop
     Costs costs;
-    bool operator==(const Logbook&) const = default;
+    Logbook();
+    Logbook(const Logbook&);
+    Logbook(Logbook&&) noexcept;
+    Logbook& operator=(const Logbook&);
+    Logbook& operator=(Logbook&&) noexcept;
+    ~Logbook();
+    bool operator==(const Logbook&) const;
 };
 
 } // namespace vernal

@@ -58,6 +58,19 @@ Job new_job(const LoopAnswers& answers, int probes)
     return job;
 }
 
+void move_fresh_job(Job& job, const Place& place)
+{
+    job.site.place = place;
+    if (place.latitude_deg >= 0)
+        return;
+    const auto turn = [](double& azimuth_deg) { azimuth_deg += azimuth_deg > 0 ? -180 : 180; };
+    for (Variant& v : job.variants)
+        for (double* azimuth : {&v.loop.collector.azimuth_deg, &v.loop.collector_2.azimuth_deg, &v.loop.panel.azimuth_deg})
+            turn(*azimuth);
+    for (Day& d : job.days)
+        d.sky.month = (d.sky.month + 5) % 12 + 1;
+}
+
 Job new_job(const std::string& preset) { return new_job(preset_answers(preset)); }
 
 } // namespace vernal

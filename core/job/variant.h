@@ -32,7 +32,13 @@ struct Probe {
     std::vector<CurvePoint> points; // measured
     Instrument instrument;          // in place of curve, lag and all above but the condition, where it reads no temperature
     std::string id{};               // this and the ids below: see ids.h
-    bool operator==(const Probe&) const = default;
+    Probe();
+    Probe(const Probe&);
+    Probe(Probe&&) noexcept;
+    Probe& operator=(const Probe&);
+    Probe& operator=(Probe&&) noexcept;
+    ~Probe();
+    bool operator==(const Probe&) const;
 };
 
 // Everything one variant says about the loop: parts, probes, rules.
@@ -44,7 +50,13 @@ struct Variant {
     InputStage input;                  // of the unit
     std::vector<HorizonPoint> horizon; // as the arrays see it
     std::string id{};
-    bool operator==(const Variant&) const = default;
+    Variant();
+    Variant(const Variant&);
+    Variant(Variant&&) noexcept;
+    Variant& operator=(const Variant&);
+    Variant& operator=(Variant&&) noexcept;
+    ~Variant();
+    bool operator==(const Variant&) const;
 };
 
 } // namespace vernal

@@ -10,7 +10,6 @@
 namespace vernal {
 namespace {
 
-constexpr double never = std::numeric_limits<double>::infinity();
 // Slower water runs down the wall and leaves the air in the pipe. About half a
 // metre per second in small pipe (Froude number near 1); an estimate.
 constexpr double siphon_froude = 1.0;
@@ -63,13 +62,13 @@ void HydraulicState::act_on(std::size_t array, bool on, const std::vector<double
         settle_suction(array, t);
     w.since_full_s = 0;
     if (!on) // a half-filled array runs back sooner; the whole time is the safe side
-        return w.enter(w.state == Filling::running ? Filling::draining : Filling::empty, w.state == Filling::running ? loop_.drain_back.drain_s : never);
+        return w.enter(w.state == Filling::running ? Filling::draining : Filling::empty, w.state == Filling::running ? loop_.drain_back.drain_s : INFINITY);
     if (w.state == Filling::draining) // what is still up there is soon joined
-        return w.enter(Filling::running, never);
+        return w.enter(Filling::running, INFINITY);
     ++figures_.fills;
     const std::size_t outlet = network_.node_of(array == 0 ? ProbePlace::collector : ProbePlace::collector_2);
     figures_.steam_fills += t[outlet] > open_steam_c ? 1 : 0;
-    w.enter(Filling::filling, w.filling_flow > 0 && trouble(array) == Trouble::none ? network_.draining_m3(array) / w.filling_flow : never);
+    w.enter(Filling::filling, w.filling_flow > 0 && trouble(array) == Trouble::none ? network_.draining_m3(array) / w.filling_flow : INFINITY);
 }
 
 // While the array is full: until the return is swept at the filling speed, then at the set one.
@@ -85,7 +84,7 @@ double HydraulicState::sweep_s(std::size_t array) const
 {
     const Pipe& back = array == 0 ? loop_.back : loop_.back_2;
     const double section = std::numbers::pi / 4 * back.bore_m * back.bore_m;
-    return water_[array].filling_flow > 0 ? back.length_m * section / water_[array].filling_flow : never;
+    return water_[array].filling_flow > 0 ? back.length_m * section / water_[array].filling_flow : INFINITY;
 }
 
 void HydraulicState::settle_siphon(std::size_t array, const std::vector<double>& t, double seconds)
@@ -119,10 +118,10 @@ void HydraulicState::pass(std::size_t array, double seconds, std::vector<double>
             const double k = t[network_.draining_to()] + 273.15; // the array's air leaves saturated
             figures_.vapour_kg += network_.draining_m3(array) * saturation_pa(k - 273.15) / (vapour_j_kgk * k);
         }
-        return w.enter(Filling::running, never);
+        return w.enter(Filling::running, INFINITY);
     }
     network_.drain(t, array, drained());
-    w.enter(Filling::empty, never);
+    w.enter(Filling::empty, INFINITY);
 }
 
 } // namespace vernal

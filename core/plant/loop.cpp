@@ -6,6 +6,22 @@
 #include <shared_mutex>
 
 namespace vernal {
+
+Loop::Loop() = default;
+Loop::Loop(const Loop&) = default;
+Loop::Loop(Loop&&) noexcept = default;
+Loop& Loop::operator=(const Loop&) = default;
+Loop& Loop::operator=(Loop&&) noexcept = default;
+Loop::~Loop() = default;
+bool Loop::operator==(const Loop&) const = default;
+
+Arrangement::Arrangement() = default;
+Arrangement::Arrangement(const Arrangement&) = default;
+Arrangement::Arrangement(Arrangement&&) noexcept = default;
+Arrangement& Arrangement::operator=(const Arrangement&) = default;
+Arrangement& Arrangement::operator=(Arrangement&&) noexcept = default;
+Arrangement::~Arrangement() = default;
+
 namespace {
 
 using S = Segment;

@@ -47,7 +47,13 @@ struct Loop {
     Wiring wiring;
     RockBed rock_bed;
     HandValves valves; // as set by hand; how all stand says valve_board.h
-    bool operator==(const Loop&) const = default;
+    Loop();
+    Loop(const Loop&);
+    Loop(Loop&&) noexcept;
+    Loop& operator=(const Loop&);
+    Loop& operator=(Loop&&) noexcept;
+    ~Loop();
+    bool operator==(const Loop&) const;
 };
 
 // Where a probe sits. Which of them exist depends on the arrangement.
@@ -189,6 +195,12 @@ struct Arrangement {
     int output_of(Driver driver) const;
     // Index of the output that drives this pump: its own, or the loop pump's.
     std::size_t driven_by(Driver pump) const { return static_cast<std::size_t>(std::max(0, output_of(pump))); }
+    Arrangement();
+    Arrangement(const Arrangement&);
+    Arrangement(Arrangement&&) noexcept;
+    Arrangement& operator=(const Arrangement&);
+    Arrangement& operator=(Arrangement&&) noexcept;
+    ~Arrangement();
 };
 
 // What these answers join; for answers that cannot go together (cannot_combine()) some loop

@@ -35,7 +35,8 @@ void Power::minute(double sun_w_m2, double air_c, bool on)
 
 void Power::motors(std::size_t running)
 {
-    const auto n = static_cast<double>(std::max<std::size_t>(1, running));
+    motors_ = std::max<std::size_t>(1, running);
+    const auto n = static_cast<double>(motors_);
     motor_ = loop_.motor;
     motor_.current_a *= n;
     motor_.start_a *= n;
@@ -48,7 +49,7 @@ void Power::switched(bool on)
         return;
     settle(on);
     // The motor stands still for a moment and draws all it can.
-    if (source_ != Source::battery || !on || cut_ || loop_.battery.cut_delay_s >= spin_up_s || starting_dip_v(loop_, rest_voltage_v(loop_.battery, charge_)) >= loop_.battery.cut_v)
+    if (source_ != Source::battery || !on || cut_ || loop_.battery.cut_delay_s >= spin_up_s || starting_dip_v(loop_, rest_voltage_v(loop_.battery, charge_), motors_) >= loop_.battery.cut_v)
         return;
     cut_off();
     ++figures_.start_trips;

@@ -70,6 +70,7 @@ private:
     Terminals at_terminals(const BatteryTerminals& battery, bool pump, bool turning) const;
     const Loop& loop_;
     Motor motor_; // of all that are asked for, side by side
+    std::size_t motors_ = 1;
     Source source_;
     double sun_w_m2_ = 0, air_c_ = 15, charge_, volt_ = 0, battery_a_ = 0, panel_w_ = 0, most_w_ = 0, line_ohm_, low_s_ = 0, load_ = 1;
     bool cut_ = false;

@@ -46,9 +46,9 @@ MotorCurrents motor_currents(const Loop& l, std::size_t motors)
     return c;
 }
 
-double starting_dip_v(const Loop& l, double rest_v)
+double starting_dip_v(const Loop& l, double rest_v, std::size_t motors)
 {
-    const double around = l.motor.resistance_ohm + cable_ohm(l.wiring) + l.battery.resistance_ohm;
+    const double around = l.motor.resistance_ohm / static_cast<double>(std::max<std::size_t>(1, motors)) + cable_ohm(l.wiring) + l.battery.resistance_ohm;
     return rest_v * (1 - l.battery.resistance_ohm / around);
 }
 

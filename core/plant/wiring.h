@@ -29,7 +29,7 @@ std::size_t dc_motors(const Loop& loop);              // that hang on panel or b
 std::size_t dc_motors_on_an_output(const Loop& loop); // of the unit, at most
 
 // Terminal voltage of the resting battery while the motor has not yet turned, V.
-double starting_dip_v(const Loop& loop, double rest_v);
+double starting_dip_v(const Loop& loop, double rest_v, std::size_t motors = 1);
 // About how long that lasts, s; an estimate.
 inline constexpr double spin_up_s = 0.5;
 

@@ -1,5 +1,7 @@
 #include "curve.h"
 
+#include "core/units/constants.h"
+
 #include "monotone.h"
 
 #include <algorithm>
@@ -12,8 +14,7 @@ namespace {
 constexpr double iec_a = 3.9083e-3; // IEC 60751:2008, clause 4
 constexpr double iec_b = -5.775e-7;
 constexpr double iec_c = -4.183e-12;
-constexpr double k0 = 273.15;
-constexpr double t25_k = 298.15;
+constexpr double at_25_k = zero_c_k + 25;
 
 double platinum_ratio(double t)
 {
@@ -29,13 +30,13 @@ double platinum_ratio_slope(double t)
 
 double ohm_of(const PlatinumCurve& c, double t) { return c.r0_ohm * platinum_ratio(t); }
 
-double ohm_of(const NtcBetaCurve& c, double t) { return c.r25_ohm * std::exp(c.beta_k * (1 / (t + k0) - 1 / t25_k)); }
+double ohm_of(const NtcBetaCurve& c, double t) { return c.r25_ohm * std::exp(c.beta_k * (1 / (t + zero_c_k) - 1 / at_25_k)); }
 
 // Newton on x = ln R. With c < 0 the cubic turns back far out; the start lies
 // on the near branch.
 double ohm_of(const NtcThreeTermCurve& c, double t)
 {
-    const double target = 1 / (t + k0);
+    const double target = 1 / (t + zero_c_k);
     double x = (target - c.a) / c.b;
     for (int i = 0; i < 60; ++i) {
         const double step = (c.a + c.b * x + c.c * x * x * x - target) / (c.b + 3 * c.c * x * x);
@@ -51,13 +52,13 @@ MonotoneCubic table_spline(const TableCurve& c)
 {
     std::vector<double> x, y;
     for (const CurvePoint& p : c.points) {
-        x.push_back(-1 / (p.temp_c + k0));
+        x.push_back(-1 / (p.temp_c + zero_c_k));
         y.push_back(std::log(p.ohm));
     }
     return MonotoneCubic(std::move(x), std::move(y));
 }
 
-double ohm_of(const TableCurve& c, double t) { return std::exp(table_spline(c).at(-1 / (t + k0))); }
+double ohm_of(const TableCurve& c, double t) { return std::exp(table_spline(c).at(-1 / (t + zero_c_k))); }
 
 double ratio(const PolynomialCurve& c, double d)
 {
@@ -87,9 +88,9 @@ double temp_of(const PlatinumCurve& c, double ohm)
 }
 
 // Hardly any ohms: hotter than any number.
-double celsius_of_inverse(double per_kelvin) { return per_kelvin > 0 ? 1 / per_kelvin - k0 : INFINITY; }
+double celsius_of_inverse(double per_kelvin) { return per_kelvin > 0 ? 1 / per_kelvin - zero_c_k : INFINITY; }
 
-double temp_of(const NtcBetaCurve& c, double ohm) { return celsius_of_inverse(1 / t25_k + std::log(ohm / c.r25_ohm) / c.beta_k); }
+double temp_of(const NtcBetaCurve& c, double ohm) { return celsius_of_inverse(1 / at_25_k + std::log(ohm / c.r25_ohm) / c.beta_k); }
 
 double temp_of(const NtcThreeTermCurve& c, double ohm)
 {
@@ -100,7 +101,7 @@ double temp_of(const NtcThreeTermCurve& c, double ohm)
 double temp_of(const TableCurve& c, double ohm)
 {
     const auto x = table_spline(c).find(std::log(ohm));
-    return x ? -1 / *x - k0 : std::nan("");
+    return x ? -1 / *x - zero_c_k : std::nan("");
 }
 
 // Newton from the reference; the polynomial rises over the curve's range, which
@@ -144,9 +145,9 @@ namespace {
 // A table goes on beyond its ends as its last two points lead: a straight line
 // of ln R over 1/T.
 const CurvePoint* end_pair(const TableCurve& c, bool low) { return low ? c.points.data() : c.points.data() + c.points.size() - 2; }
-double beta_between(const CurvePoint* p) { return std::log(p[0].ohm / p[1].ohm) / (1 / (p[0].temp_c + k0) - 1 / (p[1].temp_c + k0)); }
-double table_ohm_beyond(const CurvePoint* p, double t) { return p[0].ohm * std::exp(beta_between(p) * (1 / (t + k0) - 1 / (p[0].temp_c + k0))); }
-double table_temp_beyond(const CurvePoint* p, double ohm) { return celsius_of_inverse(1 / (p[0].temp_c + k0) + std::log(ohm / p[0].ohm) / beta_between(p)); }
+double beta_between(const CurvePoint* p) { return std::log(p[0].ohm / p[1].ohm) / (1 / (p[0].temp_c + zero_c_k) - 1 / (p[1].temp_c + zero_c_k)); }
+double table_ohm_beyond(const CurvePoint* p, double t) { return p[0].ohm * std::exp(beta_between(p) * (1 / (t + zero_c_k) - 1 / (p[0].temp_c + zero_c_k))); }
+double table_temp_beyond(const CurvePoint* p, double ohm) { return celsius_of_inverse(1 / (p[0].temp_c + zero_c_k) + std::log(ohm / p[0].ohm) / beta_between(p)); }
 
 } // namespace
 
@@ -201,10 +202,10 @@ Result<double> slope_at(const ProbeCurve& curve, Temperature t)
 Result<NtcThreeTermCurve> three_term_through(const CurvePoint& p, const CurvePoint& q, const CurvePoint& r)
 {
     for (const CurvePoint* point : {&p, &q, &r})
-        if (!(point->ohm > 0) || !(point->temp_c > -k0))
+        if (!(point->ohm > 0) || !(point->temp_c > -zero_c_k))
             return Error{"each point needs a positive resistance and a temperature above absolute zero", "", ""};
     const double l1 = std::log(p.ohm), l2 = std::log(q.ohm), l3 = std::log(r.ohm);
-    const double y1 = 1 / (p.temp_c + k0), y2 = 1 / (q.temp_c + k0), y3 = 1 / (r.temp_c + k0);
+    const double y1 = 1 / (p.temp_c + zero_c_k), y2 = 1 / (q.temp_c + zero_c_k), y3 = 1 / (r.temp_c + zero_c_k);
     if (l1 == l2 || l2 == l3 || l1 == l3 || y1 == y2 || y2 == y3 || y1 == y3)
         return Error{"two of the three points are the same", "", "Measure at three different temperatures"};
     const double g2 = (y2 - y1) / (l2 - l1), g3 = (y3 - y1) / (l3 - l1);

@@ -1,5 +1,7 @@
 #include "fit.h"
 
+#include "core/units/constants.h"
+
 #include <Eigen/Dense>
 
 #include <algorithm>
@@ -10,7 +12,7 @@
 namespace vernal {
 namespace {
 
-constexpr double k0 = 273.15, t25_k = 298.15;
+constexpr double t25_k = zero_c_k + 25;
 
 struct Solved {
     Eigen::VectorXd x;
@@ -50,7 +52,7 @@ Solved solve_beta(const std::vector<CurvePoint>& points)
     Eigen::VectorXd y(n);
     for (Eigen::Index i = 0; i < n; ++i) {
         const CurvePoint& p = points[static_cast<std::size_t>(i)];
-        a.row(i) << 1, 1 / (p.temp_c + k0) - 1 / t25_k;
+        a.row(i) << 1, 1 / (p.temp_c + zero_c_k) - 1 / t25_k;
         y(i) = std::log(p.ohm);
     }
     return solve(a, y);
@@ -65,7 +67,7 @@ Solved solve_three_term(const std::vector<CurvePoint>& points)
         const CurvePoint& p = points[static_cast<std::size_t>(i)];
         const double x = std::log(p.ohm);
         a.row(i) << 1, x, x * x * x;
-        y(i) = 1 / (p.temp_c + k0);
+        y(i) = 1 / (p.temp_c + zero_c_k);
     }
     return solve(a, y);
 }
@@ -79,9 +81,9 @@ constexpr Law laws[] = {{2, solve_beta}, {3, solve_three_term}};
 // Good for what was measured and some way beyond.
 ProbeCurve curve_of(FitLaw law, const Eigen::VectorXd& x, const std::vector<CurvePoint>& points)
 {
-    constexpr double beyond_k = 60, coldest_c = -60, hottest_c = 200;
+    constexpr double beyond_k = 60, usual_low_c = -60, usual_high_c = 200;
     const auto [cold, hot] = std::minmax_element(points.begin(), points.end(), [](const CurvePoint& a, const CurvePoint& b) { return a.temp_c < b.temp_c; });
-    const double low_c = std::floor(std::max(coldest_c, cold->temp_c - beyond_k)), high_c = std::ceil(std::min(std::max(hottest_c, hot->temp_c), hot->temp_c + beyond_k));
+    const double low_c = std::floor(std::max(usual_low_c, cold->temp_c - beyond_k)), high_c = std::ceil(std::min(std::max(usual_high_c, hot->temp_c), hot->temp_c + beyond_k));
     if (law == FitLaw::beta)
         return {NtcBetaCurve{std::exp(x(0)), x(1)}, low_c, high_c};
     return {NtcThreeTermCurve{x(0), x(1), x(2)}, low_c, high_c};
@@ -133,7 +135,7 @@ std::optional<Error> trouble_with(const std::vector<CurvePoint>& points, std::si
         const std::string where = "point " + std::to_string(i + 1);
         if (!(points[i].ohm > 0) || !std::isfinite(points[i].ohm))
             return Error{"a resistance must be above zero", where, "An open lead reads endless, a short reads near zero: leave such a point out"};
-        if (!(points[i].temp_c > -k0) || !(points[i].temp_c < 1000))
+        if (!(points[i].temp_c > -zero_c_k) || !(points[i].temp_c < 1000))
             return Error{"this temperature is not possible", where, "Check its unit: °C or °F"};
         temps.insert(points[i].temp_c);
     }

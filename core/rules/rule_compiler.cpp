@@ -10,6 +10,13 @@
 
 namespace vernal {
 
+Compiled::Compiled() = default;
+Compiled::Compiled(const Compiled&) = default;
+Compiled::Compiled(Compiled&&) noexcept = default;
+Compiled& Compiled::operator=(const Compiled&) = default;
+Compiled& Compiled::operator=(Compiled&&) noexcept = default;
+Compiled::~Compiled() = default;
+
 using parts::bit32, parts::bit64;
 
 namespace {

@@ -32,6 +32,12 @@ struct Compiled {
     std::vector<LatchOrigin> origins;       // by latch
     std::vector<const char*> speed_fields;  // by speed: the field of the temperature it holds; empty: it holds none
     std::vector<OutOfAction> out_of_action; // rules that cannot work; the program leaves them out
+    Compiled();
+    Compiled(const Compiled&);
+    Compiled(Compiled&&) noexcept;
+    Compiled& operator=(const Compiled&);
+    Compiled& operator=(Compiled&&) noexcept;
+    ~Compiled();
 };
 
 // Thrown while a rule is compiled: why it is out of action.

@@ -5,6 +5,24 @@
 
 namespace vernal {
 
+Rule::Rule() = default;
+Rule::Rule(std::string its_output, bool is_enabled, RuleBody its_body, std::string its_id)
+    : output(std::move(its_output)), enabled(is_enabled), body(std::move(its_body)), id(std::move(its_id)) {}
+Rule::Rule(const Rule&) = default;
+Rule::Rule(Rule&&) noexcept = default;
+Rule& Rule::operator=(const Rule&) = default;
+Rule& Rule::operator=(Rule&&) noexcept = default;
+Rule::~Rule() = default;
+bool Rule::operator==(const Rule&) const = default;
+
+RuleSet::RuleSet() = default;
+RuleSet::RuleSet(const RuleSet&) = default;
+RuleSet::RuleSet(RuleSet&&) noexcept = default;
+RuleSet& RuleSet::operator=(const RuleSet&) = default;
+RuleSet& RuleSet::operator=(RuleSet&&) noexcept = default;
+RuleSet::~RuleSet() = default;
+bool RuleSet::operator==(const RuleSet&) const = default;
+
 namespace {
 
 const char* priority_text(Priority t)

@@ -14,7 +14,14 @@ struct Rule {
     bool enabled = true;
     RuleBody body;
     std::string id{}; // stable; given by core/job/ids.h
-    bool operator==(const Rule&) const = default;
+    Rule();
+    Rule(std::string its_output, bool is_enabled, RuleBody its_body, std::string its_id = {});
+    Rule(const Rule&);
+    Rule(Rule&&) noexcept;
+    Rule& operator=(const Rule&);
+    Rule& operator=(Rule&&) noexcept;
+    ~Rule();
+    bool operator==(const Rule&) const;
 };
 
 // The limit a rule sets, whichever kind; none: it is no limit.
@@ -58,7 +65,13 @@ struct RuleSet {
     double power_wait_s = 0.0; // after power returns every output is held off so long
     bool away = false;         // nobody is at home
     Knob knob;                 // of a unit with one knob for both differences
-    bool operator==(const RuleSet&) const = default;
+    RuleSet();
+    RuleSet(const RuleSet&);
+    RuleSet(RuleSet&&) noexcept;
+    RuleSet& operator=(const RuleSet&);
+    RuleSet& operator=(RuleSet&&) noexcept;
+    ~RuleSet();
+    bool operator==(const RuleSet&) const;
 };
 
 // Probe keys in the order of the readings, and what each reads; those not named a

@@ -5,6 +5,21 @@
 #include <optional>
 
 namespace vernal {
+
+CoupledResult::CoupledResult() = default;
+CoupledResult::CoupledResult(const CoupledResult&) = default;
+CoupledResult::CoupledResult(CoupledResult&&) noexcept = default;
+CoupledResult& CoupledResult::operator=(const CoupledResult&) = default;
+CoupledResult& CoupledResult::operator=(CoupledResult&&) noexcept = default;
+CoupledResult::~CoupledResult() = default;
+
+CoupledSetup::CoupledSetup() = default;
+CoupledSetup::CoupledSetup(const CoupledSetup&) = default;
+CoupledSetup::CoupledSetup(CoupledSetup&&) noexcept = default;
+CoupledSetup& CoupledSetup::operator=(const CoupledSetup&) = default;
+CoupledSetup& CoupledSetup::operator=(CoupledSetup&&) noexcept = default;
+CoupledSetup::~CoupledSetup() = default;
+
 namespace {
 
 struct RowTeller : Listener {

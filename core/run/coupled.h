@@ -19,6 +19,12 @@ struct CoupledResult {
     std::vector<double> begins_c; // of every node when the first counted day began
     EngineState first_state;      // of the engine before the first counted sample
     bool cancelled = false;
+    CoupledResult();
+    CoupledResult(const CoupledResult&);
+    CoupledResult(CoupledResult&&) noexcept;
+    CoupledResult& operator=(const CoupledResult&);
+    CoupledResult& operator=(CoupledResult&&) noexcept;
+    ~CoupledResult();
 };
 
 struct CoupledOptions {

@@ -68,6 +68,7 @@ void FigureCounter::passed(const Simulation& s, double h, const DrawNow& draw)
         f.circulation_warmest_c = std::fmax(f.circulation_warmest_c, s.temperatures()[s.network().node_of(ProbePlace::circulation_return)]);
     }
     frost_.passed(s, h, f);
+    missed_.passed(s, h, f);
     count_short(s, h, draw);
     const bool above = std::any_of(s.setup().store_limits.begin(), s.setup().store_limits.end(), [&](const CoupledSetup::BornBy& b) { return s.temperatures()[s.network().node_of(b.place)] >= b.limit_c; }) ||
                        std::any_of(limits_.begin(), limits_.end(), [&](const Latch& l) { return s.tip_c(static_cast<std::size_t>(l.plus)) * 1000 >= l.set_mk; });

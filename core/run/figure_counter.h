@@ -2,6 +2,7 @@
 #pragma once
 
 #include "frost_watch.h"
+#include "missed_sun.h"
 #include "stop_counter.h"
 
 namespace vernal {
@@ -14,6 +15,7 @@ public:
     void passed(const Simulation& s, double h, const DrawNow& draw) override;
     void decided(const Simulation& s, bool switched) override;
     Figures finished(const Simulation& s) const;
+    double to_store_j() const { return figures_.heat.to_store; } // so far
 
 private:
     void count_short(const Simulation& s, double h, const DrawNow& draw);
@@ -21,6 +23,7 @@ private:
     FrostWatch frost_;
     std::vector<RunCounter> counters_;
     StopCounter stops_;
+    MissedSun missed_;
     std::vector<Latch> limits_; // of other readings than the store's
     double stored_at_start_;
 };

@@ -39,6 +39,15 @@ struct Stops {
     bool alike(const Stops& o) const { return output == o.output && held == o.held && ended == o.ended && held_by == o.held_by && ended_by == o.ended_by && sun == o.sun; }
 };
 
+// Heat that the sun could have given while a pump that collects rested, by what held it.
+struct MissedHeat {
+    std::size_t output = 0;
+    std::int16_t rule = -1; // that held it off; −1: a switch, a fault or nothing that asked for it
+    Priority held_by = Priority::nothing;
+    double time_s = 0;
+    double heat_j = 0; // as if the store stayed as warm as it was then: what the parts are weighed by
+};
+
 struct Figures {
     HeatFlows heat; // J
     double pump_energy_j = 0;
@@ -62,6 +71,9 @@ struct Figures {
     double circulation_warmest_c = NAN; // that comes back from it then
     std::vector<PumpFigures> pumps;     // per output
     std::vector<Stops> stops;
+    std::vector<MissedHeat> missed;
+    double possible_j = NAN;     // to the store by a plain perfect controller, see core/setup/possible.h; NaN: not worked out
+    double full_s = 0;           // with it, the store stood at its limit in the sun
     HydraulicFigures hydraulics; // of a drain-back array
     PowerFigures power;          // of a battery
     VesselFigures vessel;        // of a closed loop
@@ -73,6 +85,8 @@ struct Figures {
     double solar_fraction() const { return needed_j > 0 ? (heat.drawn - heat.backup()) / needed_j : NAN; }
     // kWh of heat per kWh of pump; NaN when the pump never ran.
     double heat_per_pump() const { return pump_energy_j > 0 ? heat.to_store / pump_energy_j : NAN; }
+    // What was collected of what was possible; NaN: not worked out, or no sun to speak of.
+    double collected_share() const { return possible_j > 0.36e6 * days ? heat.to_store / possible_j : NAN; }
     // What the energy balance leaves over, J; rounding only.
     double residual_j() const
     {

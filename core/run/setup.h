@@ -47,6 +47,12 @@ struct CoupledSetup {
     std::vector<double> start_c{}; // of every node, in place of these; of another size: not used
     double altitude_m = 0.0;
     FaultPlan faults{}; // of the days that count
+    CoupledSetup();
+    CoupledSetup(const CoupledSetup&);
+    CoupledSetup(CoupledSetup&&) noexcept;
+    CoupledSetup& operator=(const CoupledSetup&);
+    CoupledSetup& operator=(CoupledSetup&&) noexcept;
+    ~CoupledSetup();
 };
 
 // What the unit reads of its supply where neither panel nor battery feeds it, mV.

@@ -1,12 +1,13 @@
 #include "simulation.h"
 
+#include "core/units/constants.h"
+
 #include <algorithm>
 #include <cmath>
 
 namespace vernal {
 namespace {
 
-constexpr double day_s = 86400.0;
 constexpr double mixed_anew_s = 15.0;  // a small heater cools fast while it is drawn from: what the tempering valve mixes in changes with it
 constexpr double gauge_every_s = 60.0; // where a rule reads the pressure, which stands while a step lasts
 // Of a step's error tolerance: what a part may be bent. It moves the instant of a
@@ -59,9 +60,15 @@ void Simulation::begin_again()
     day_start_s_ = 0;
     hydraulics_.recharge();
     const Arrangement& a = network().arrangement();
-    if (a.has(Part::pool) || a.has(Part::slab))
-        network().set_stores(temps_, setup().start_tank_c);
     take_readings();
+    if (a.has(Part::pool) || a.has(Part::slab)) {
+        // The unit has not seen the warmer store of the repeat: its latches begin with the store.
+        network().set_stores(temps_, setup().start_tank_c);
+        take_readings();
+        state_ = power_up(program());
+        unit_powered() ? decide() : stand_still();
+        act();
+    }
 }
 
 void Simulation::spin_up(std::stop_token stop)

@@ -1,5 +1,7 @@
 #include "fault_setup.h"
 
+#include "core/units/constants.h"
+
 #include "job_setup.h"
 
 #include <algorithm>
@@ -9,7 +11,6 @@
 namespace vernal {
 namespace {
 
-constexpr double hour_s = 3600, day_s = 86400;
 constexpr double no_end_of_degrees = 1e6; // beyond every input's range, either way: an open or a shorted probe
 constexpr double full_sun_w_m2 = 1000;
 

@@ -30,9 +30,9 @@ void begin_with(CoupledSetup& s, const Day& day)
 }
 
 // Values of a column that has one, with their times; both empty otherwise.
-Measured series(const Trace& t, const char* column)
+MeasuredSeries series(const Trace& t, const char* column)
 {
-    Measured s;
+    MeasuredSeries s;
     if (const TraceColumn* c = t.find(column))
         for (std::size_t i = 0; i < t.time_s.size(); ++i)
             if (std::isfinite(c->values[i])) {
@@ -184,21 +184,21 @@ DayForcing forcing_of(const Job& job, const Variant& v, const Day& day, int n)
     if (const auto it = job.traces.find(day.trace); it != job.traces.end()) {
         const double offset = start_of_trace_s(*it->second, spec);
         const auto of_day = [&](const char* column) {
-            Measured x = series(*it->second, column);
+            MeasuredSeries x = series(*it->second, column);
             for (double& t : x.time_s)
                 t += offset;
             return x;
         };
-        const Measured air = of_day(it->second->find("air") ? "air" : "temperature"), sun = of_day("irradiance"), beam = of_day("beam_normal"), diffuse = of_day("diffuse");
+        const MeasuredSeries air = of_day(it->second->find("air") ? "air" : "temperature"), sun = of_day("irradiance"), beam = of_day("beam_normal"), diffuse = of_day("diffuse");
         if (!air.empty())
             override_air(sky, air.time_s, air.value);
         if (!beam.empty() && !diffuse.empty())
             override_beam_and_diffuse(sky, beam, diffuse);
         else if (!sun.empty())
             override_global(sky, spec, sun.time_s, sun.value);
-        if (const Measured cold = of_day("sky"); !cold.empty())
+        if (const MeasuredSeries cold = of_day("sky"); !cold.empty())
             override_sky(sky, cold);
-        if (const Measured wind = of_day("wind"); !wind.empty())
+        if (const MeasuredSeries wind = of_day("wind"); !wind.empty())
             override_wind(sky, wind);
     }
     DayForcing f = forcing(seen_from(sky, {v.horizon, day.shades}), v.loop);

@@ -1,7 +1,7 @@
 #include "figures_only.h"
 
 #include "core/run/coupled.h"
-#include "core/setup/job_setup.h"
+#include "core/setup/possible.h"
 
 namespace vernal {
 
@@ -13,7 +13,7 @@ std::optional<Figures> figures_only(const Job& job, const Variant& v, const Day&
     CoupledOptions options;
     options.keep_records = false;
     options.stop = stop;
-    const Figures out = run_coupled(*setup, options).figures;
+    const Figures out = run_with_possible(v, *setup, options).figures;
     return stop.stop_requested() ? std::nullopt : std::optional(out);
 }
 

@@ -1,10 +1,34 @@
 #include "outcome.h"
 
+#include "core/setup/possible.h"
 #include "figures_only.h"
 
 #include <cmath>
 
 namespace vernal {
+
+RunRequest::RunRequest() = default;
+RunRequest::RunRequest(const RunRequest&) = default;
+RunRequest::RunRequest(RunRequest&&) noexcept = default;
+RunRequest& RunRequest::operator=(const RunRequest&) = default;
+RunRequest& RunRequest::operator=(RunRequest&&) noexcept = default;
+RunRequest::~RunRequest() = default;
+bool RunRequest::operator==(const RunRequest&) const = default;
+
+Outcome::Outcome() = default;
+Outcome::Outcome(const Outcome&) = default;
+Outcome::Outcome(Outcome&&) noexcept = default;
+Outcome& Outcome::operator=(const Outcome&) = default;
+Outcome& Outcome::operator=(Outcome&&) noexcept = default;
+Outcome::~Outcome() = default;
+
+Verdict::Verdict() = default;
+Verdict::Verdict(const Verdict&) = default;
+Verdict::Verdict(Verdict&&) noexcept = default;
+Verdict& Verdict::operator=(const Verdict&) = default;
+Verdict& Verdict::operator=(Verdict&&) noexcept = default;
+Verdict::~Verdict() = default;
+
 namespace {
 
 // The weather of the last run, if it is the same again.
@@ -152,7 +176,14 @@ Verdict make_verdict(const RunRequest& r, const Outcome& o, std::stop_token stop
 {
     Verdict out;
     out.id = o.id;
-    out.findings = findings({r.job, o.variant, o.figures(), r.units});
+    std::optional<Figures> judged;
+    if (o.figures()) {
+        judged = *o.figures();
+        const PossibleHeat p = possible_heat(o.variant, *o.setup, o.coupled.begins_c, stop);
+        judged->possible_j = out.possible_j = p.to_store_j;
+        judged->full_s = p.full_s;
+    }
+    out.findings = findings({r.job, o.variant, judged ? &*judged : nullptr, r.units, &o.day});
     if (!stop.stop_requested())
         place_findings(out.findings, r.job, r.variant);
     if (!o.figures() || r.baseline == r.variant)

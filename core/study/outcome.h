@@ -15,7 +15,13 @@ struct RunRequest {
     std::size_t variant = 0, day = 0, baseline = 0;
     Units units;
     std::uint64_t id = 0;
-    bool operator==(const RunRequest&) const = default;
+    RunRequest();
+    RunRequest(const RunRequest&);
+    RunRequest(RunRequest&&) noexcept;
+    RunRequest& operator=(const RunRequest&);
+    RunRequest& operator=(RunRequest&&) noexcept;
+    ~RunRequest();
+    bool operator==(const RunRequest&) const;
 };
 
 // What one variant did on one day; immutable once made.
@@ -47,6 +53,12 @@ struct Outcome {
     std::optional<double> last_switch_s(double before_s) const;
     bool switches_at(std::size_t i) const; // against the instant before
     const Figures* figures() const { return is_replay() || error ? nullptr : &coupled.figures; }
+    Outcome();
+    Outcome(const Outcome&);
+    Outcome(Outcome&&) noexcept;
+    Outcome& operator=(const Outcome&);
+    Outcome& operator=(Outcome&&) noexcept;
+    ~Outcome();
 };
 
 // What is said of an outcome once it is there.
@@ -54,7 +66,14 @@ struct Verdict {
     std::uint64_t id = 0;      // of the outcome
     std::string baseline_name; // of the variant compared with; empty: none
     std::optional<Figures> baseline_figures;
+    double possible_j = NAN; // of the outcome, see Figures::possible_j
     std::vector<Finding> findings;
+    Verdict();
+    Verdict(const Verdict&);
+    Verdict(Verdict&&) noexcept;
+    Verdict& operator=(const Verdict&);
+    Verdict& operator=(Verdict&&) noexcept;
+    ~Verdict();
 };
 
 // What one run can take over from the last while what it depends on stays the same.

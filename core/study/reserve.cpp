@@ -1,10 +1,10 @@
 #include "reserve.h"
 #include "core/setup/job_setup.h"
+#include "core/units/constants.h"
 
 namespace vernal {
 namespace {
 
-constexpr double day_s = 86400.0;
 constexpr int settling_days = 3; // until a day ends as it began
 
 CoupledOptions without_records()

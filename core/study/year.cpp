@@ -2,18 +2,20 @@
 
 #include "core/run/figure_counter.h"
 #include "core/run/simulation.h"
-#include "core/setup/job_setup.h"
+#include "core/setup/possible.h"
+#include "core/units/constants.h"
 
 #include <algorithm>
 #include <chrono>
 #include <cmath>
+#include <future>
 #include <numbers>
+#include <numeric>
 #include <optional>
 
 namespace vernal {
 namespace {
 
-constexpr double day_s = 86400.0;
 constexpr int days_of_a_year = 365; // the 31st of December of a leap year is left out
 constexpr double least_trace_days = 360;
 
@@ -67,6 +69,13 @@ Day nth_day(const Job& job, const Day& like, int n, bool measured)
     d.sky.clouds = drawn_sky(like.sky.seed, n);
     season(d.sky, job, n);
     return d;
+}
+
+// On the first array, by the minute.
+double irradiation_of(const DayForcing& day)
+{
+    constexpr double minute_s = 60;
+    return minute_s * std::accumulate(day.plane_w_m2.begin(), day.plane_w_m2.begin() + minutes_per_day, 0.0);
 }
 
 // Figures of each day by a counter of its own.
@@ -129,6 +138,8 @@ void YearMonth::add(const YearDay& d)
     coldest_air_c = std::min(coldest_air_c, d.coldest_air_c);
     above_limit_s += f.above_limit_s;
     freezing_s += f.freezing_s;
+    irradiation_j_m2 += d.irradiation_j_m2;
+    possible_j += f.possible_j;
 }
 
 Result<Year> run_year(const Job& job, const Variant& variant, const Day& like, const std::function<void(std::size_t, std::size_t)>& progress, std::stop_token stop)
@@ -142,7 +153,7 @@ Result<Year> run_year(const Job& job, const Variant& variant, const Day& like, c
     for (int n = 0; n < days_of_a_year; ++n) {
         const Day d = nth_day(job, like, n, year.measured);
         weather.days.push_back(weather_of(job, variant, d).days.front());
-        dates.push_back({d.sky.year, d.sky.month, d.sky.day, {}, *std::min_element(weather.days.back()->air_c.begin(), weather.days.back()->air_c.end()), d.sky.clouds});
+        dates.push_back({d.sky.year, d.sky.month, d.sky.day, {}, *std::min_element(weather.days.back()->air_c.begin(), weather.days.back()->air_c.end()), irradiation_of(*weather.days.back()), d.sky.clouds});
         if (stop.stop_requested()) {
             year.cancelled = true;
             return year;
@@ -153,6 +164,8 @@ Result<Year> run_year(const Job& job, const Variant& variant, const Day& like, c
         return setup.error();
     Simulation simulation(*setup);
     simulation.spin_up(stop);
+    // What was possible is worked out beside it.
+    auto possible = std::async(std::launch::async, [&variant, &setup, begins = simulation.temperatures(), stop] { return possible_heat(variant, *setup, begins, stop); });
     DayCounter counter(year, dates);
     counter.begin(simulation);
     simulation.add(counter);
@@ -163,6 +176,9 @@ Result<Year> run_year(const Job& job, const Variant& variant, const Day& like, c
     }
     if (!year.cancelled)
         counter.finish(simulation);
+    const std::vector<double> by_day_j = possible.get().by_day_j;
+    for (std::size_t n = 0; n < year.days.size(); ++n)
+        year.days[n].figures.possible_j = n < by_day_j.size() ? by_day_j[n] : NAN;
     add_up(year);
     return year;
 }

@@ -14,6 +14,7 @@ struct YearDay {
     int year = 0, month = 1, day = 1;
     Figures figures; // first_start_s and the like from its own midnight
     double coldest_air_c = INFINITY;
+    double irradiation_j_m2 = 0;   // on the first array
     Clouds clouds = Clouds::clear; // of a generated year
 };
 
@@ -22,6 +23,9 @@ struct YearMonth {
     double heat_j = 0, backup_j = 0, needed_j = 0, short_j = 0, pump_energy_j = 0; // J
     double hottest_collector_c = -INFINITY, hottest_store_c = -INFINITY, coldest_air_c = INFINITY;
     double above_limit_s = 0, freezing_s = 0;
+    double irradiation_j_m2 = 0; // on the first array
+    double possible_j = 0;       // to the store by a plain perfect controller, see core/setup/possible.h; NaN: not worked out
+    double collected_share() const { return possible_j > 0 ? heat_j / possible_j : NAN; }
     // As of a day's figures; NaN without a draw.
     double solar_share() const { return needed_j > 0 ? 1 - (backup_j + short_j) / needed_j : NAN; }
     void add(const YearDay& day);

@@ -6,7 +6,7 @@
 namespace vernal {
 namespace {
 
-constexpr double room_c = 20, drift_shown = 0.1;
+constexpr double usual_room_c = 20, drift_shown = 0.1;
 
 std::string with_unit(double v, const ProbeCurve& c)
 {
@@ -21,8 +21,8 @@ std::vector<FaultSign> fault_signs(const Variant& v, std::size_t probe, const Un
 {
     const Probe& p = v.probes[probe];
     const auto temp = [&](double c) { return to_text(c, Quantity::temperature, u); };
-    const double good = signal_beyond(p.curve, room_c), drifted = temperature_beyond(p.curve, good * (1 + drift_shown));
-    const std::string at_room = with_unit(good, p.curve) + " at " + temp(room_c);
+    const double good = signal_beyond(p.curve, usual_room_c), drifted = temperature_beyond(p.curve, good * (1 + drift_shown));
+    const std::string at_room = with_unit(good, p.curve) + " at " + temp(usual_room_c);
     const bool ohms = is_resistance(p.curve), ntc = falls(p.curve);
     const DetectionLimits limits = detection_limits(v, probe);
     const std::string end_open = ntc ? "as if far below frost" : "as if far above boiling", end_short = ntc ? "as if far above boiling" : "as if far below frost";
@@ -31,7 +31,7 @@ std::vector<FaultSign> fault_signs(const Variant& v, std::size_t probe, const Un
         {ConditionKind::shorted, "Shorted", ohms ? "Below 5 Ω, not " + at_room : "0 " + std::string(signal_unit(p.curve)), "Gone within one sample, " + end_short + "; often after rain.", "Disconnect at the probe: if the lead still reads a few ohms, it is the lead."},
         {ConditionKind::sound, "Out of range", "Sound, but beyond " + with_unit(limits.at_low, p.curve) + " or " + with_unit(limits.at_high, p.curve) + " at the unit's end", "Gone above " + temp(limits.high_c) + " or below " + temp(limits.low_c) + " and back by itself: on the collector at noon without flow.", "Compare the hottest figure before the gap with what the array can stand at."},
         {ConditionKind::stuck, "Stuck", "The same ohms in the hand as in the air", "A straight line while every other probe moves; to the last digit.", "Hand-warm test: it must climb within a minute."},
-        {ConditionKind::drifted, "Drifted", ohms ? "10 % high is " + with_unit(good * (1 + drift_shown), p.curve) + " at " + temp(room_c) + ", read as " + temp(drifted) : "Off the transmitter's own figure", "At night all probes should draw together; this one stays apart by the same amount.", "Ice water is " + temp(0) + " and must read " + (signal_at(p.curve, Temperature::celsius(0)) ? with_unit(signal_beyond(p.curve, 0), p.curve) : std::string("its curve's figure")) + "."},
+        {ConditionKind::drifted, "Drifted", ohms ? "10 % high is " + with_unit(good * (1 + drift_shown), p.curve) + " at " + temp(usual_room_c) + ", read as " + temp(drifted) : "Off the transmitter's own figure", "At night all probes should draw together; this one stays apart by the same amount.", "Ice water is " + temp(0) + " and must read " + (signal_at(p.curve, Temperature::celsius(0)) ? with_unit(signal_beyond(p.curve, 0), p.curve) : std::string("its curve's figure")) + "."},
         {ConditionKind::in_sun, "In the sun", "Right when shaded", "Follows the sun and not the pump: jumps with each cloud, and no drop when cold fluid arrives.", "Shade it with your hand for a minute."},
         {ConditionKind::swapped, "Swapped", "Both right, on the wrong inputs", "The “collector” moves slowly and the “store” jumps with the sun; the pump runs by night.", "Warm one in the hand and see which figure climbs."},
     };

@@ -13,7 +13,7 @@ using namespace sums;
 
 namespace {
 
-constexpr double hand_c = 33, room_c = 20; // skin of a warm hand; estimate
+constexpr double hand_c = 33, a_room_c = 20; // skin of a warm hand; estimate
 
 std::string temp(double v, C c) { return show(v, Q::temperature, c); }
 std::string fine(double v, C c) { return show(v, Q::small_difference, c); }
@@ -213,8 +213,8 @@ SumInput signal(const char* key, const char* label, double (*from)(C)) { return 
 
 double at_25(C) { return 25; }
 double signal_at_ice(C c) { return signal_of(c, 0); }
-double signal_at_room(C c) { return signal_of(c, room_c); }
-double other_at_room(C c) { return signal_beyond(c.variant.probes[other_of(c)].curve, room_c); }
+double signal_at_room(C c) { return signal_of(c, a_room_c); }
+double other_at_room(C c) { return signal_beyond(c.variant.probes[other_of(c)].curve, a_room_c); }
 
 void write_correction(Variant& v, std::size_t probe, X, double error) { v.probes[probe].correction = TempDiff::kelvin(-error); }
 
@@ -235,8 +235,8 @@ std::vector<FieldSum> probe_sums()
     add({"ice", {}, "Ice water", "0 °C by definition of the ice point, ITS-90 within 0.01 K", {signal("ohm", "The meter shows", signal_at_ice)}, ice, correct, nullptr}, P::measure, write_correction);
     add({"boiling", {}, "Boiling water", "ISO 2533 atmosphere; saturation of water (IAPWS); steam scalds: long tongs, gloves", {{{"altitude_m", "Altitude", Q::altitude, -400, 6000, ""}, [](C c) { return c.job.site.place.altitude_m; }}, signal("ohm", "The meter shows", [](C c) { return signal_of(c, boiling_c(atmosphere_pa(c.job.site.place.altitude_m))); })}, boiling, correct, nullptr}, P::measure, write_correction);
     add({"beside", {}, "Two probes side by side", "the same place has the same temperature", {signal("ohm", "This probe shows", signal_at_room), {{"other", "Beside probe number", Q::number, 1, static_cast<double>(max_probes), "As in the list, from 1"}, [](C c) { return static_cast<double>(other_of(c) + 1); }}, signal("other_ohm", "That one shows", other_at_room), {{"share", "Meter, ± of the reading", Q::fine_ratio, 0, 0.2, ""}, [](C) { return 0.008; }}}, beside, "Correct this one to the other", nullptr}, P::measure, write_correction);
-    add({"hand", {}, "Hand-warm test", "first-order lag; it must climb within a minute (estimate)", {at_temp("Probe begins at", [](C) { return room_c; }), {{"hand_c", "Hand", Q::temperature, 20, 45, "30 to 35 °C (estimate)"}, [](C) { return hand_c; }}, {{"after_s", "after", Q::duration, 1, 3600, ""}, [](C) { return 60.0; }}}, hand_warm, nullptr, nullptr}, P::measure);
-    add({"cup", {}, "Cup of hot water", "first-order lag; the water scalds above 50 °C", {{{"cup_c", "Cup", Q::temperature, 20, 95, ""}, [](C) { return 60.0; }}, {{"store_c", "The store reads", Q::temperature, 0, 95, ""}, [](C) { return 40.0; }}, {{"from_c", "Probe begins at", Q::temperature, -30, 95, ""}, [](C) { return room_c; }}}, cup, nullptr, nullptr}, P::measure);
+    add({"hand", {}, "Hand-warm test", "first-order lag; it must climb within a minute (estimate)", {at_temp("Probe begins at", [](C) { return a_room_c; }), {{"hand_c", "Hand", Q::temperature, 20, 45, "30 to 35 °C (estimate)"}, [](C) { return hand_c; }}, {{"after_s", "after", Q::duration, 1, 3600, ""}, [](C) { return 60.0; }}}, hand_warm, nullptr, nullptr}, P::measure);
+    add({"cup", {}, "Cup of hot water", "first-order lag; the water scalds above 50 °C", {{{"cup_c", "Cup", Q::temperature, 20, 95, ""}, [](C) { return 60.0; }}, {{"store_c", "The store reads", Q::temperature, 0, 95, ""}, [](C) { return 40.0; }}, {{"from_c", "Probe begins at", Q::temperature, -30, 95, ""}, [](C) { return a_room_c; }}}, cup, nullptr, nullptr}, P::measure);
     add({"lead_error", {}, "Lead error at a temperature", "two wires, ρ L / A of the table chosen; moisture in parallel", {at_temp("Probe at", [](C) { return 80.0; })}, lead_off, nullptr, nullptr}, P::lead);
     add({"longest_lead", {}, "Longest lead for an error", "two wires, ρ L / A of the table chosen", {{{"wanted_k", "Error allowed", Q::small_difference, 0.01, 20, ""}, [](C) { return 0.5; }}, at_temp("at", [](C) { return 100.0; })}, longest, nullptr, nullptr}, P::lead);
     add({"moisture", {}, "Moisture between the wires", "two resistances side by side", {{{"leak_ohm", "Across the wires", Q::resistance, 10, 1e9, "Probe disconnected, high ohms range"}, [](C c) { return c.at_probe().lead.leak_ohm > 0 ? c.at_probe().lead.leak_ohm : 100000.0; }}, at_temp("Probe at", [](C) { return 60.0; })}, moisture, "This lead is as wet", nullptr}, P::lead,

@@ -8,7 +8,7 @@ namespace {
 
 bool outdoors(ProbePlace p) { return p == ProbePlace::collector || p == ProbePlace::collector_2; }
 
-double room_c(const Loop& l)
+double room_of(const Loop& l)
 {
     const Arrangement& a = arrangement_of(l);
     return a.has(Part::slab) ? l.slab.room_c : l.tank.room_c;
@@ -17,7 +17,7 @@ double room_c(const Loop& l)
 BudgetProbe budget_probe(const Variant& v, std::size_t i, const BudgetState& s)
 {
     const Probe& p = v.probes[i];
-    return {p.curve, p.sensor, p.lead, p.placement, outdoors(p.place) ? s.air_c : room_c(v.loop)};
+    return {p.curve, p.sensor, p.lead, p.placement, outdoors(p.place) ? s.air_c : room_of(v.loop)};
 }
 
 std::optional<std::size_t> index_of(const Variant& v, const std::string& key)

@@ -1,5 +1,6 @@
 #include "dictation.h"
 
+#include "core/units/ascii.h"
 #include "core/units/calendar.h"
 #include "core/units/exact_text.h"
 #include "reading_kind.h"
@@ -17,20 +18,6 @@ struct Unclear {
     Error error;
 };
 [[noreturn]] void refuse(std::string what, std::string remedy = "") { throw Unclear{{std::move(what), "", std::move(remedy)}}; }
-
-std::string trimmed(const std::string& s)
-{
-    const auto from = s.find_first_not_of(" \t\r"), to = s.find_last_not_of(" \t\r");
-    return from == std::string::npos ? "" : s.substr(from, to - from + 1);
-}
-
-std::string lower(std::string s)
-{
-    for (char& c : s)
-        if (c >= 'A' && c <= 'Z')
-            c = static_cast<char>(c - 'A' + 'a');
-    return s;
-}
 
 // "|" parts an entry, so it stands behind "\" in a text, as does "\" and the end of a line.
 std::string escaped(const std::string& s)
@@ -61,7 +48,7 @@ std::vector<std::string> parts_of(const std::string& s)
 // The rest of `s` where it begins with `head` and something else follows.
 std::optional<std::string> after(const std::string& s, const std::string& head)
 {
-    if (!lower(s).starts_with(lower(head)) || (s.size() > head.size() && s[head.size()] != ' '))
+    if (!lower_ascii(s).starts_with(lower_ascii(head)) || (s.size() > head.size() && s[head.size()] != ' '))
         return {};
     return trimmed(s.substr(head.size()));
 }
@@ -174,9 +161,9 @@ std::optional<std::string> take_reading(Visit& visit, const std::string& line, c
         // Of a probe or an output what is meant is told by the unit behind the number, or by a word.
         if (!a.of.empty() && *a.kind->said != '\0') {
             std::string value = *rest;
-            if (!lower(value).ends_with(a.kind->said) && !after(value, a.kind->said))
+            if (!lower_ascii(value).ends_with(a.kind->said) && !after(value, a.kind->said))
                 continue;
-            value = lower(value).ends_with(a.kind->said) ? trimmed(value.substr(0, value.size() - std::string(a.kind->said).size())) : *after(value, a.kind->said);
+            value = lower_ascii(value).ends_with(a.kind->said) ? trimmed(value.substr(0, value.size() - std::string(a.kind->said).size())) : *after(value, a.kind->said);
             rest = value;
         } else if (!a.of.empty() && !rest->starts_with("=") && rest->find_first_not_of("0123456789.,-+ −") == std::string::npos) {
             near = Unclear{{"“" + *rest + "” of " + a.of + " has no unit", "", "Behind the number: ohm, °C, K, A, W, h or starts"}};

@@ -1,5 +1,6 @@
 #include "due.h"
 
+#include "core/units/ascii.h"
 #include "core/units/exact_text.h"
 #include "measured.h"
 
@@ -12,21 +13,13 @@ namespace {
 
 using std::chrono::days;
 
-std::string lower(std::string s)
-{
-    for (char& c : s)
-        if (c >= 'A' && c <= 'Z')
-            c = static_cast<char>(c - 'A' + 'a');
-    return s;
-}
-
 // Whether one of the words "a|b" is said.
 bool says(const std::string& text, const std::string& words)
 {
-    const std::string t = lower(text);
+    const std::string t = lower_ascii(text);
     for (std::size_t from = 0; from < words.size();) {
         const std::size_t to = std::min(words.find('|', from), words.size());
-        if (to > from && t.find(lower(words.substr(from, to - from))) != std::string::npos)
+        if (to > from && t.find(lower_ascii(words.substr(from, to - from))) != std::string::npos)
             return true;
         from = to + 1;
     }
@@ -151,12 +144,6 @@ void change_due(Job& job, const DueItem& item)
 }
 
 namespace {
-
-std::string trimmed(const std::string& s)
-{
-    const auto from = s.find_first_not_of(" \t"), to = s.find_last_not_of(" \t");
-    return from == std::string::npos ? "" : s.substr(from, to - from + 1);
-}
 
 // "12 months", "4000 h of P1"; false: it is none of these.
 bool take_interval(DueItem& d, const std::string& s)

@@ -1,5 +1,7 @@
 #include "measured.h"
 
+#include "core/units/constants.h"
+
 #include "zone.h"
 
 #include <algorithm>
@@ -8,8 +10,6 @@
 
 namespace vernal {
 namespace {
-
-constexpr double rad = std::numbers::pi / 180.0;
 
 // splitmix64 (Steele, Lea & Flood, OOPSLA 2014): the same numbers everywhere,
 // which the standard library's distributions do not promise.
@@ -184,7 +184,7 @@ SkyDay generate(const SkySpec& spec, const Place& place)
     for (std::size_t m = 0; m <= minutes_per_day; ++m) {
         const SunPosition sun = sun_position(place, midnight + static_cast<double>(m) / minutes_per_day);
         const Irradiance clear = clear_sky(sun, place.altitude_m, doy, linke_turbidity(spec.haze));
-        const double global = clear.beam_normal_w_m2 * std::cos(sun.zenith_deg * rad) + clear.diffuse_horizontal_w_m2;
+        const double global = clear.beam_normal_w_m2 * std::cos(sun.zenith_deg * degree_rad) + clear.diffuse_horizontal_w_m2;
         const double air = air_at(spec, static_cast<double>(m) / 60.0) - storm_cools_k(spec, static_cast<double>(m) / 60.0);
         d.sun.push_back(sun);
         d.beam_normal_w_m2.push_back(clear.beam_normal_w_m2 * clouds[m].beam);
@@ -213,10 +213,10 @@ void override_air(SkyDay& day, const std::vector<double>& time_s, const std::vec
 void override_global(SkyDay& day, const SkySpec& spec, const std::vector<double>& time_s, const std::vector<double>& global_w_m2)
 {
     const int doy = day_of_year(spec.year, spec.month, spec.day);
-    const double normal = 1367.0 * (1.0 + 0.033 * std::cos(360.0 * doy / 365.0 * rad));
+    const double normal = 1367.0 * (1.0 + 0.033 * std::cos(360.0 * doy / 365.0 * degree_rad));
     for (std::size_t m = 0; m < day.air_c.size(); ++m) {
         const double g = std::max(0.0, interpolated(time_s, global_w_m2, 60.0 * static_cast<double>(m)));
-        const double cos_z = std::cos(day.sun[m].zenith_deg * rad);
+        const double cos_z = std::cos(day.sun[m].zenith_deg * degree_rad);
         const double share = cos_z > 0.02 ? erbs_diffuse_share(g / (normal * cos_z)) : 1.0;
         day.diffuse_horizontal_w_m2[m] = g * share;
         day.beam_normal_w_m2[m] = cos_z > 0.02 ? std::min(normal, g * (1 - share) / cos_z) : 0.0;
@@ -229,7 +229,7 @@ PlaneDay on_collector(const SkyDay& day, double tilt_deg, double azimuth_deg, do
     for (std::size_t m = 0; m < day.sun.size(); ++m) {
         const Irradiance sky{day.beam_normal_w_m2[m], day.diffuse_horizontal_w_m2[m]};
         const PlaneIrradiance p = on_plane(sky, day.sun[m], tilt_deg, azimuth_deg);
-        const double cos_i = std::cos(p.incidence_deg * rad);
+        const double cos_i = std::cos(p.incidence_deg * degree_rad);
         const double iam = cos_i > 0.05 ? std::clamp(1 - iam_b0 * (1 / cos_i - 1), 0.0, 1.0) : 0.0;
         out.plane_w_m2.push_back(p.beam_w_m2 + p.diffuse_w_m2);
         out.effective_w_m2.push_back(p.beam_w_m2 * iam + p.diffuse_w_m2 * iam_diffuse);

@@ -1,5 +1,7 @@
 #include "horizon.h"
 
+#include "core/units/constants.h"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -7,7 +9,6 @@
 namespace vernal {
 namespace {
 
-constexpr double rad = std::numbers::pi / 180.0;
 constexpr double disc_deg = 0.53;
 
 double turned(double azimuth_deg) { return std::remainder(azimuth_deg, 360.0); } // −180…180
@@ -57,7 +58,7 @@ double sky_seen(const std::vector<HorizonPoint>& line)
     constexpr int parts = 720;
     double hidden = 0;
     for (int i = 0; i < parts; ++i) {
-        const double s = std::sin(height(ordered, -180.0 + 360.0 * (i + 0.5) / parts) * rad);
+        const double s = std::sin(height(ordered, -180.0 + 360.0 * (i + 0.5) / parts) * degree_rad);
         hidden += s * s / parts;
     }
     return 1 - hidden;

@@ -16,7 +16,7 @@ double interpolated(const std::vector<double>& x, const std::vector<double>& y, 
     return std::lerp(y[i - 1], y[i], (at - x[i - 1]) / (x[i] - x[i - 1]));
 }
 
-void override_beam_and_diffuse(SkyDay& day, const Measured& beam, const Measured& diffuse)
+void override_beam_and_diffuse(SkyDay& day, const MeasuredSeries& beam, const MeasuredSeries& diffuse)
 {
     for (std::size_t m = 0; m < day.sun.size(); ++m) {
         const double at = 60.0 * static_cast<double>(m);
@@ -26,13 +26,13 @@ void override_beam_and_diffuse(SkyDay& day, const Measured& beam, const Measured
     }
 }
 
-void override_sky(SkyDay& day, const Measured& sky_c)
+void override_sky(SkyDay& day, const MeasuredSeries& sky_c)
 {
     for (std::size_t m = 0; m < day.sky_c.size(); ++m)
         day.sky_c[m] = std::min(day.air_c[m], interpolated(sky_c.time_s, sky_c.value, 60.0 * static_cast<double>(m)));
 }
 
-void override_wind(SkyDay& day, const Measured& wind_m_s)
+void override_wind(SkyDay& day, const MeasuredSeries& wind_m_s)
 {
     double sum = 0;
     for (int m = 0; m < minutes_per_day; ++m)

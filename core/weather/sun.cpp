@@ -1,5 +1,7 @@
 #include "sun.h"
 
+#include "core/units/constants.h"
+
 #include <algorithm>
 #include <chrono>
 #include <cmath>
@@ -7,8 +9,6 @@
 
 namespace vernal {
 namespace {
-
-constexpr double rad = std::numbers::pi / 180.0;
 
 double wrap_degrees(double d) { return d - 360.0 * std::floor(d / 360.0); }
 double wrap_signed(double d) { return wrap_degrees(d + 180.0) - 180.0; }
@@ -31,24 +31,24 @@ int day_of_year(int year, int month, int day) { return static_cast<int>(days_fro
 Equatorial solar_coordinates(double n)
 {
     const double mean_longitude = wrap_degrees(280.460 + 0.9856474 * n);
-    const double g = wrap_degrees(357.528 + 0.9856003 * n) * rad;
-    const double lambda = (mean_longitude + 1.915 * std::sin(g) + 0.020 * std::sin(2 * g)) * rad;
-    const double epsilon = (23.439 - 4e-7 * n) * rad;
-    const double right_ascension = std::atan2(std::cos(epsilon) * std::sin(lambda), std::cos(lambda)) / rad;
+    const double g = wrap_degrees(357.528 + 0.9856003 * n) * degree_rad;
+    const double lambda = (mean_longitude + 1.915 * std::sin(g) + 0.020 * std::sin(2 * g)) * degree_rad;
+    const double epsilon = (23.439 - 4e-7 * n) * degree_rad;
+    const double right_ascension = std::atan2(std::cos(epsilon) * std::sin(lambda), std::cos(lambda)) / degree_rad;
     Equatorial e;
-    e.declination_deg = std::asin(std::sin(epsilon) * std::sin(lambda)) / rad;
+    e.declination_deg = std::asin(std::sin(epsilon) * std::sin(lambda)) / degree_rad;
     e.equation_of_time_min = 4.0 * wrap_signed(mean_longitude - right_ascension);
     return e;
 }
 
 SunPosition sun_position(double latitude_deg, double declination_deg, double hour_angle_deg)
 {
-    const double phi = latitude_deg * rad, delta = declination_deg * rad, omega = hour_angle_deg * rad;
+    const double phi = latitude_deg * degree_rad, delta = declination_deg * degree_rad, omega = hour_angle_deg * degree_rad;
     const double cos_zenith = std::cos(phi) * std::cos(delta) * std::cos(omega) + std::sin(phi) * std::sin(delta);
     SunPosition s;
-    s.zenith_deg = std::acos(std::clamp(cos_zenith, -1.0, 1.0)) / rad;
+    s.zenith_deg = std::acos(std::clamp(cos_zenith, -1.0, 1.0)) / degree_rad;
     const double south = std::cos(omega) * std::cos(delta) * std::sin(phi) - std::sin(delta) * std::cos(phi);
-    s.azimuth_deg = std::atan2(std::cos(delta) * std::sin(omega), south) / rad;
+    s.azimuth_deg = std::atan2(std::cos(delta) * std::sin(omega), south) / degree_rad;
     return s;
 }
 
@@ -62,12 +62,12 @@ SunPosition sun_position(const Place& place, double days_j2000)
 
 double incidence_deg(const SunPosition& sun, double tilt_deg, double plane_azimuth_deg)
 {
-    const double z = sun.zenith_deg * rad, b = tilt_deg * rad;
-    const double c = std::cos(z) * std::cos(b) + std::sin(z) * std::sin(b) * std::cos((sun.azimuth_deg - plane_azimuth_deg) * rad);
-    return std::acos(std::clamp(c, -1.0, 1.0)) / rad;
+    const double z = sun.zenith_deg * degree_rad, b = tilt_deg * degree_rad;
+    const double c = std::cos(z) * std::cos(b) + std::sin(z) * std::sin(b) * std::cos((sun.azimuth_deg - plane_azimuth_deg) * degree_rad);
+    return std::acos(std::clamp(c, -1.0, 1.0)) / degree_rad;
 }
 
-double air_mass(double zenith_deg) { return 1.0 / (std::cos(zenith_deg * rad) + 0.50572 * std::pow(96.07995 - zenith_deg, -1.6364)); }
+double air_mass(double zenith_deg) { return 1.0 / (std::cos(zenith_deg * degree_rad) + 0.50572 * std::pow(96.07995 - zenith_deg, -1.6364)); }
 
 Irradiance clear_sky(const SunPosition& sun, double altitude_m, int day, double turbidity)
 {
@@ -77,8 +77,8 @@ Irradiance clear_sky(const SunPosition& sun, double altitude_m, int day, double 
     const double f1 = std::exp(-altitude / 8000), f2 = std::exp(-altitude / 1250);
     const double c1 = 5.09e-5 * altitude + 0.868, c2 = 3.92e-5 * altitude + 0.0387;
     const double mass = air_mass(sun.zenith_deg) * std::pow(1 - 2.25577e-5 * altitude, 5.25588); // thinner air (ISO 2533)
-    const double extraterrestrial = 1367.0 * (1.0 + 0.033 * std::cos(360.0 * day / 365.0 * rad));
-    const double cos_z = std::cos(sun.zenith_deg * rad);
+    const double extraterrestrial = 1367.0 * (1.0 + 0.033 * std::cos(360.0 * day / 365.0 * degree_rad));
+    const double cos_z = std::cos(sun.zenith_deg * degree_rad);
     const double global = c1 * extraterrestrial * cos_z * std::exp(-c2 * mass * (f1 + f2 * (linke - 1)));
     // The beam's own form, and never more than global and diffuse leave to it (the authors' correction).
     const double beam = extraterrestrial * (0.664 + 0.163 / f1) * std::exp(-0.09 * mass * (linke - 1));
@@ -91,9 +91,9 @@ PlaneIrradiance on_plane(const Irradiance& sky, const SunPosition& sun, double t
 {
     PlaneIrradiance p;
     p.incidence_deg = incidence_deg(sun, tilt_deg, plane_azimuth_deg);
-    const double cos_tilt = std::cos(tilt_deg * rad);
-    const double cos_z = std::max(0.0, std::cos(sun.zenith_deg * rad));
-    p.beam_w_m2 = sky.beam_normal_w_m2 * std::max(0.0, std::cos(p.incidence_deg * rad));
+    const double cos_tilt = std::cos(tilt_deg * degree_rad);
+    const double cos_z = std::max(0.0, std::cos(sun.zenith_deg * degree_rad));
+    p.beam_w_m2 = sky.beam_normal_w_m2 * std::max(0.0, std::cos(p.incidence_deg * degree_rad));
     const double horizontal = sky.beam_normal_w_m2 * cos_z + sky.diffuse_horizontal_w_m2;
     p.diffuse_w_m2 = sky.diffuse_horizontal_w_m2 * 0.5 * (1 + cos_tilt) + ground_reflectance * horizontal * 0.5 * (1 - cos_tilt);
     return p;

@@ -14,6 +14,7 @@ using F = const Figures&;
 using U = const Units&;
 
 bool always(F) { return true; }
+bool collects(F f) { return std::isfinite(f.collected_share()); }
 bool never(F) { return false; } // for programs only
 bool closed(F f) { return std::isfinite(f.end_pressure_pa); }
 bool battery(F f) { return std::isfinite(f.power.charge); }
@@ -63,6 +64,8 @@ const std::vector<Figure>& figure_table()
 {
     static const std::vector<Figure> table{
         {"heat_to_store_j", "heat to store", energy, more, [](F f) { return f.heat.to_store; }, always},
+        {"possible_j", "", energy, more, [](F f) { return f.possible_j; }, never},
+        {"collected_share", "collected of possible", ratio, more, [](F f) { return f.collected_share(); }, collects},
         {"absorbed_j", "", energy, more, [](F f) { return f.heat.absorbed; }, never},
         {"drawn_j", "", energy, more, [](F f) { return f.heat.drawn; }, never},
         {"pump_energy_j", "pump energy", energy, less, [](F f) { return f.pump_energy_j; }, always},
@@ -144,7 +147,7 @@ const std::vector<const Figure*>& figure_rows()
 {
     static const std::vector<const Figure*> rows = [] {
         std::vector<const Figure*> out;
-        for (const char* key : {"heat_to_store_j", "pump_energy_j", "heat_per_pump", "solar_fraction", "element_j", "missing_j", "circulation/lost_j", "circulation/warmest_c",
+        for (const char* key : {"heat_to_store_j", "collected_share", "pump_energy_j", "heat_per_pump", "solar_fraction", "element_j", "missing_j", "circulation/lost_j", "circulation/warmest_c",
                  "outputs/0/starts", "outputs/0/first_start_s", "outputs/0/run_time_s", "outputs/0/shortest_run_s", "outputs/0/median_run_s",
                  "outputs/1/starts", "outputs/1/run_time_s", "highest_collector_c", "highest_store_c", "above_limit_s", "freezing_s", "frost/first_s",
                  "frost/burst_s", "thermosiphon/lost_j", "cooler_j", "vessel/highest_pa", "vessel/cold_again_pa", "vessel/steam_s", "vessel/relief_kg",

@@ -44,7 +44,7 @@ std::set<long> temperatures(int top_c)
 
 std::string quoted(const std::string& s) { return s.find(',') == std::string::npos ? s : "\"" + s + "\""; }
 
-std::string number(double v, int decimals)
+std::string rounded(double v, int decimals)
 {
     char b[32];
     std::snprintf(b, sizeof b, "%.*f", decimals, v);
@@ -76,9 +76,9 @@ std::string signal_text(double signal)
     if (!std::isfinite(signal))
         return "–";
     const double size = std::fabs(signal);
-    return number(size >= 10000 ? std::round(signal / 10) * 10 : signal, size >= 1000 ? 0 : size >= 100 ? 1
-                                                                                        : size >= 10    ? 2
-                                                                                                        : 3);
+    return rounded(size >= 10000 ? std::round(signal / 10) * 10 : signal, size >= 1000 ? 0 : size >= 100 ? 1
+                                                                                         : size >= 10    ? 2
+                                                                                                         : 3);
 }
 
 std::string pocket_csv(const PocketChart& chart)
@@ -88,9 +88,9 @@ std::string pocket_csv(const PocketChart& chart)
         out += "," + quoted(c.title + " (" + c.unit + ")");
     out += "\n";
     for (const PocketRow& r : chart.rows) {
-        out += number(r.temp_c, 2) + "," + number(Temperature::celsius(r.temp_c).in_fahrenheit(), 2);
+        out += rounded(r.temp_c, 2) + "," + rounded(Temperature::celsius(r.temp_c).in_fahrenheit(), 2);
         for (double s : r.signal)
-            out += "," + (std::isnan(s) ? "" : number(s, 4));
+            out += "," + (std::isnan(s) ? "" : rounded(s, 4));
         out += "\n";
     }
     return out;

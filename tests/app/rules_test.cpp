@@ -2,7 +2,7 @@
 #include "fixture.h"
 
 #include "app/rules/rules_station.h"
-#include "cli/verb.h"
+#include "cli/program.h"
 #include "core/job/fresh_rule.h"
 
 #include <QAction>

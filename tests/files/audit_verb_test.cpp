@@ -1,5 +1,5 @@
-// The audit on the command line, on the demo's logs.
-#include "cli/verb.h"
+// The audit on the command line, on the demo_jobs's logs.
+#include "cli/program.h"
 #include "files/any_log.h"
 #include "files/disk.h"
 #include "files/job_file.h"
@@ -15,7 +15,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-const fs::path demo = fs::path(VERNAL_DEMO).parent_path();
+const fs::path demo_jobs = fs::path(VERNAL_DEMO).parent_path();
 
 struct Said {
     int code;
@@ -30,7 +30,7 @@ Said say(const std::vector<std::string>& arguments)
 
 nlohmann::json audited(const char* loop, const char* log, std::vector<std::string> more = {})
 {
-    std::vector<std::string> arguments{"audit", (demo / loop / "job.json").string(), "--log", (demo / loop / "traces" / log).string(), "--json"};
+    std::vector<std::string> arguments{"audit", (demo_jobs / loop / "job.json").string(), "--log", (demo_jobs / loop / "traces" / log).string(), "--json"};
     arguments.insert(arguments.end(), more.begin(), more.end());
     const Said said = say(arguments);
     EXPECT_TRUE(said.err.empty()) << said.err;
@@ -65,10 +65,10 @@ TEST(AuditVerb, finds_what_is_hidden_in_the_demos_logs)
 
 TEST(AuditVerb, a_serious_trouble_is_exit_1_and_a_sound_unit_exit_0)
 {
-    EXPECT_EQ(say({"audit", (demo / "calf-milk/job.json").string(), "--log", (demo / "calf-milk/traces/calf-milk-19-may.csv").string()}).code, exit_serious);
-    const Said sound = say({"audit", (demo / "drying-loft/job.json").string(), "--variant", "proposed", "--log", (demo / "drying-loft/traces/loft-6-oct.csv").string()});
+    EXPECT_EQ(say({"audit", (demo_jobs / "calf-milk/job.json").string(), "--log", (demo_jobs / "calf-milk/traces/calf-milk-19-may.csv").string()}).code, exit_serious);
+    const Said sound = say({"audit", (demo_jobs / "drying-loft/job.json").string(), "--variant", "proposed", "--log", (demo_jobs / "drying-loft/traces/loft-6-oct.csv").string()});
     EXPECT_EQ(sound.code, exit_fine) << sound.out;
-    EXPECT_EQ(say({"audit", (demo / "drying-loft/job.json").string(), "--log", "/nowhere.csv"}).code, exit_bad_input);
+    EXPECT_EQ(say({"audit", (demo_jobs / "drying-loft/job.json").string(), "--log", "/nowhere.csv"}).code, exit_bad_input);
 }
 
 TEST(AuditVerb, what_was_found_goes_into_a_variant_that_can_be_opened)
@@ -93,12 +93,12 @@ TEST(AuditVerb, what_was_found_goes_into_a_variant_that_can_be_opened)
 
 TEST(AuditVerb, takes_a_log_of_another_shape)
 {
-    const auto text = read_file(demo / "calf-milk/traces/calf-milk-19-may.csv");
+    const auto text = read_file(demo_jobs / "calf-milk/traces/calf-milk-19-may.csv");
     ASSERT_TRUE(text);
     std::string strange = "Unit 4\n\n" + *text;
     for (std::size_t at = 0; (at = strange.find(',', at)) != std::string::npos;)
         strange[at] = ';';
-    const auto job = open_job(demo / "calf-milk/job.json");
+    const auto job = open_job(demo_jobs / "calf-milk/job.json");
     ASSERT_TRUE(job);
     const auto log = read_any_log(strange, "strange.csv", job->variants.front(), job->site.place);
     ASSERT_TRUE(log) << log.error().text();

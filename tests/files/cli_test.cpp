@@ -1,4 +1,4 @@
-#include "cli/verb.h"
+#include "cli/program.h"
 #include "core/wording/why.h"
 #include "files/csv_trace.h"
 #include "files/disk.h"

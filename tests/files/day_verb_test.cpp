@@ -1,5 +1,5 @@
 // "day" puts ready days into a job file.
-#include "cli/verb.h"
+#include "cli/program.h"
 #include "core/job/day_shelf.h"
 #include "files/job_file.h"
 

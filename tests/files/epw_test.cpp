@@ -1,5 +1,5 @@
 // Typical-weather files: a small one of our own, made to the published format.
-#include "cli/verb.h"
+#include "cli/program.h"
 #include "core/setup/job_setup.h"
 #include "files/disk.h"
 #include "files/epw.h"

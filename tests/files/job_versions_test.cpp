@@ -1,6 +1,6 @@
 // One suite for the files of every version of the job format, in
 // tests/data/jobs/version-N; a new version adds a folder and nothing here.
-#include "cli/verb.h"
+#include "cli/program.h"
 #include "core/job/field_path.h"
 #include "core/job/ids.h"
 #include "files/attachment.h"
@@ -30,10 +30,10 @@ std::vector<fs::path> files_of(int version)
     return out;
 }
 
-class Folder {
+class VersionsFolder {
 public:
-    Folder() : path(fs::path(testing::TempDir()) / ("vernal-versions-" + std::to_string(::getpid()) + "-" + testing::UnitTest::GetInstance()->current_test_info()->name())) { fs::create_directories(path); }
-    ~Folder() { fs::remove_all(path); }
+    VersionsFolder() : path(fs::path(testing::TempDir()) / ("vernal-versions-" + std::to_string(::getpid()) + "-" + testing::UnitTest::GetInstance()->current_test_info()->name())) { fs::create_directories(path); }
+    ~VersionsFolder() { fs::remove_all(path); }
     fs::path path;
 };
 
@@ -154,7 +154,7 @@ TEST(JobVersions, a_newer_file_opens_for_reading_and_is_never_written_over)
     for (const char* part : {"weather_station", "variants[0].loop.tank.anode", "left as it is"})
         EXPECT_NE(opened->notices[0].find(part), std::string::npos) << opened->notices[0];
     EXPECT_EQ(opened->job.variants, open_job(newest() / "parlour-wash.json")->variants);
-    Folder f;
+    VersionsFolder f;
     const fs::path file = f.path / "newer.json";
     ASSERT_TRUE(write_file_atomically(file, newer_text()));
     std::ostringstream out, err;
@@ -192,7 +192,7 @@ Job with_photos()
 
 TEST(Attachments, come_back_whole_from_both_forms)
 {
-    Folder f;
+    VersionsFolder f;
     const Job job = with_photos();
     for (const char* name : {"a.vrelay", "job.json"}) {
         ASSERT_TRUE(save_job(job, f.path / name));
@@ -209,7 +209,7 @@ TEST(Attachments, come_back_whole_from_both_forms)
 
 TEST(Attachments, stay_out_of_the_recovery_copy_and_lie_beside_it)
 {
-    Folder f;
+    VersionsFolder f;
     Job job = with_photos();
     job.attachments.push_back(make_attachment("noise.bin", [] {
         std::string noise(300000, 0);
@@ -239,7 +239,7 @@ TEST(Attachments, stay_out_of_the_recovery_copy_and_lie_beside_it)
 
 TEST(Attachments, one_that_is_lost_or_damaged_costs_nothing_else)
 {
-    Folder f;
+    VersionsFolder f;
     const Job job = with_photos();
     ASSERT_TRUE(save_job(job, f.path / "job.json"));
     ASSERT_TRUE(write_file_atomically(f.path / "attachments" / job.attachments[2].sha256, "not what it was"));

@@ -1,5 +1,5 @@
 // Procedures on the command line, on the demo's units.
-#include "cli/verb.h"
+#include "cli/program.h"
 #include "files/disk.h"
 
 #include <gtest/gtest.h>

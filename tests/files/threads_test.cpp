@@ -73,7 +73,9 @@ private:
 RunRequest of(Job job, double on_k)
 {
     std::get<Differential>(job.variants[0].unit.rules.back().body).on = TempDiff::kelvin(on_k);
-    return {std::move(job), 0, 0, 0, {}, 0};
+    RunRequest r;
+    r.job = std::move(job);
+    return r;
 }
 
 struct Folder {

@@ -1,5 +1,5 @@
 // Units by their sheets: read and written, wiring, keys, presets, lamps, one in another's place.
-#include "cli/verb.h"
+#include "cli/program.h"
 #include "core/unit/unit_lists.h"
 #include "files/job_file.h"
 #include "files/json_lines.h"

@@ -1,5 +1,5 @@
 // The logbook in files: job file, papers as HTML, CSV and JSON, calendars, a folder of jobs, the verbs.
-#include "cli/verb.h"
+#include "cli/program.h"
 #include "core/bench/procedure.h"
 #include "core/report/paper.h"
 #include "core/setup/loop_answers.h"
