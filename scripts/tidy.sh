@@ -2,7 +2,7 @@
 # Runs clang-tidy with the checks of .clang-tidy; any finding is an error.
 # usage: scripts/tidy.sh [FILE …]
 # Without files: those the last commit changed, and what is not committed yet; of
-# more than sixteen the first sixteen.
+# more than eight the first eight.
 set -eu
 cd "$(dirname "$0")/.."
 if [ $# -gt 0 ]; then
@@ -11,9 +11,9 @@ else
     files=$( (git diff --name-only --diff-filter=d HEAD^ HEAD 2>/dev/null; git diff --name-only --diff-filter=d HEAD 2>/dev/null) | sort -u | grep '^\(app\|bench\|cli\|core\|files\|link\|tests\)/.*\.cpp$' || true)
 fi
 [ -z "$files" ] && exit 0
-if [ $# -eq 0 ] && [ "$(printf '%s\n' $files | wc -l)" -gt 16 ]; then
-    echo "clang-tidy: sixteen of $(printf '%s\n' $files | wc -l) changed files"
-    files=$(printf '%s\n' $files | head -n 16)
+if [ $# -eq 0 ] && [ "$(printf '%s\n' $files | wc -l)" -gt 8 ]; then
+    echo "clang-tidy: eight of $(printf '%s\n' $files | wc -l) changed files"
+    files=$(printf '%s\n' $files | head -n 8)
 fi
 # Source by source, with what each includes itself: build/tidy is configured for that and not built.
 [ -f build/tidy/build.ninja ] || cmake --preset tidy >/dev/null
