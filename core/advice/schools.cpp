@@ -193,7 +193,7 @@ private:
             return;
         }
         const double usual = a_.pump == PumpPower::cheap ? 60 : 120, rest = has(Part::slab) ? 300 : has(Part::room) ? 600
-                                                                                                                     : usual; // air warms and cools within minutes
+                                                                                                                    : usual; // air warms and cools within minutes
         for (std::size_t o = 0; o < v_.unit.outputs.size(); ++o) {
             const bool pumps = std::any_of(arrangement_.routes.begin(), arrangement_.routes.end(), [&](const Route& r) { return r.pump == o; });
             if (!pumps)
