@@ -22,7 +22,7 @@ add_library(vernal_small INTERFACE)
 target_compile_options(vernal_small INTERFACE "$<$<CONFIG:Release>:-Os>")
 
 # Headers that are read once for many sources. A source includes what it uses all the same:
-# the presets debug and sanitize build without.
+# the presets debug and tidy go without.
 set(vernal_headers_std <algorithm> <array> <charconv> <cmath> <cstdint> <functional> <map> <memory> <optional> <set> <span> <string> <string_view> <variant> <vector>)
 set(vernal_headers_job ${vernal_headers_std} "${CMAKE_SOURCE_DIR}/core/job/job.h")
 

@@ -184,9 +184,8 @@ private:
         }
         return 70;
     }
-    // How far a store at its limit must cool before it takes heat again. A layered tank's top
-    // holds its warmth for hours while its bottom is drawn cold, so little; a pool, a slab and a
-    // room cool as slowly, and the whole of them.
+    // How far a store at its limit must cool before it takes heat again, K; estimates. A pool loses
+    // less than a kelvin in a night, a slab's return warms and cools within minutes.
     double limit_back_k() const
     {
         switch (a_.store) {

@@ -12,6 +12,7 @@
 namespace vernal {
 namespace {
 
+// All estimates.
 constexpr double full_again_k = 0.3; // below its limit a store takes heat again
 constexpr double look_s = 120, night_s = 1800;
 constexpr double gains_k = 0.05;    // leaving the collector over the store, less is no gain
@@ -29,7 +30,7 @@ std::vector<std::size_t> collecting(const Arrangement& a)
 }
 
 // The unit without what its collecting outputs do by rules.
-std::optional<Program> bare_program(const Variant& v, const std::vector<std::size_t>& by_hand)
+Program bare_program(const Variant& v, const std::vector<std::size_t>& by_hand)
 {
     Variant bare = v;
     bare.unit.sample_s = look_s / 2;
@@ -40,8 +41,7 @@ std::optional<Program> bare_program(const Variant& v, const std::vector<std::siz
         output.on_timeout_s = 0;
         std::erase_if(bare.unit.rules, [&](const Rule& r) { return r.output == output.key; });
     }
-    auto compiled = compile(bare);
-    return std::move(compiled.program);
+    return compile(bare).program;
 }
 
 class PerfectHand {
@@ -147,11 +147,8 @@ PossibleHeat possible_heat(const Variant& v, const CoupledSetup& as_run, const s
     if (!a.pumped())
         return {};
     const std::vector<std::size_t> outputs = collecting(a);
-    auto program = bare_program(v, outputs);
-    if (!program)
-        return {};
     CoupledSetup setup = as_run;
-    setup.program = std::move(*program);
+    setup.program = bare_program(v, outputs);
     setup.opens_with = {};
     setup.faults = {};
     setup.start_c = begins_c;

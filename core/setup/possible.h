@@ -10,7 +10,7 @@ namespace vernal {
 
 struct PossibleHeat {
     double to_store_j = NAN;      // NaN: the loop has no pump that collects, or it was told to stop
-    std::vector<double> by_day_j; // of each of the setup's days
+    std::vector<double> by_day_j; // J, of each of the setup's days
     double full_s = 0;            // for how long every store stood at its limit while the sun could have given more
 };
 
