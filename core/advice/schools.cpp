@@ -192,8 +192,9 @@ private:
             add("Run-on of " + pump(), lasts(90), "What is warm in duct and collector still reaches the room.", "", set_rule<RunTimes>(pump(), [](RunTimes& r) { r.run_on_s = 90; }));
             return;
         }
-        const double usual = a_.pump == PumpPower::cheap ? 60 : 120, rest = has(Part::slab) ? 300 : has(Part::room) ? 600
-                                                                                                                    : usual; // air warms and cools within minutes
+        const double rest = has(Part::room)               ? 600 // air warms and cools within minutes
+                            : a_.pump == PumpPower::cheap ? 60
+                                                          : 120;
         for (std::size_t o = 0; o < v_.unit.outputs.size(); ++o) {
             const bool pumps = std::any_of(arrangement_.routes.begin(), arrangement_.routes.end(), [&](const Route& r) { return r.pump == o; });
             if (!pumps)

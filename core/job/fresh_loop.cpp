@@ -199,8 +199,6 @@ private:
     }
     double rest_s() const
     {
-        if (is(Store::slab))
-            return 300;
         if (is(Store::room)) // its air warms and cools within minutes
             return 600;
         return loop_.drains ? 300 : 120;
@@ -208,7 +206,8 @@ private:
     RunTimes run_times(const Collector& c, const Pipe& supply, double flow_m3_s) const
     {
         // A start is kept on until what stood cold in the pipes has passed, and starts are kept apart;
-        // a drain-back array wants time to drain, a slab is slow.
+        // a drain-back array wants time to drain. A longer rest over a slab makes more starts, not
+        // fewer: what stands in the array gets hotter meanwhile, and its slug ends the next run.
         return {past_the_slug_s(c, supply, flow_m3_s), rest_s()};
     }
 
