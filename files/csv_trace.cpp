@@ -162,6 +162,8 @@ private:
             ++empty_;
             return NAN;
         }
+        if (cell == invalid_cell)
+            return stated_invalid;
         const CellUnit& unit = columns_[i].unit;
         if (const auto v = unit.quantity == Quantity::number ? cell_switch(cell) : std::nullopt)
             return *v;
@@ -225,7 +227,7 @@ std::string write_trace_csv(const Trace& trace)
     for (std::size_t i = 0; i < trace.time_s.size(); ++i) {
         start ? csv.cell(timestamp_text(later(*start, trace.time_s[i]))) : csv.number(trace.time_s[i]);
         for (const TraceColumn& c : trace.columns)
-            csv.number(c.values[i]);
+            c.values[i] == stated_invalid ? csv.cell(invalid_cell) : csv.number(c.values[i]);
         csv.end_row();
     }
     csv.finish();

@@ -6,19 +6,11 @@
 
 namespace vernal {
 
-std::string column_name(const Variant& v, std::size_t probe)
-{
-    for (std::size_t k = 0; k < probe; ++k)
-        if (v.probes[k].place == v.probes[probe].place)
-            return std::string(place_key(v.probes[probe].place)) + "_" + v.probes[probe].key;
-    return place_key(v.probes[probe].place);
-}
-
 SampleCsv::SampleCsv(const Variant& variant, Of of, CsvWriter::Sink sink) : variant_(variant), of_(of), csv_(std::move(sink))
 {
     csv_.cell("time");
     for (std::size_t i = 0; i < variant.probes.size(); ++i)
-        csv_.cell(column_name(variant, i) + " [" + unit_name(quantity_of(reads_at(variant.probes[i].place)), {}) + "]");
+        csv_.cell(log_column(variant, i) + " [" + unit_name(quantity_of(reads_at(variant.probes[i].place)), {}) + "]");
     csv_.cell("air [°C]").cell("irradiance_plane [W/m²]");
     const Arrangement& a = arrangement_of(variant.loop);
     pressure_ = a.has(Part::vessel);
@@ -61,7 +53,7 @@ void SampleCsv::add(const SampleRow& row)
 {
     csv_.number(row.time_s);
     for (std::size_t i = 0; i < variant_.probes.size(); ++i)
-        csv_.number(row.inputs.readings[i].valid ? row.inputs.readings[i].mk / 1000.0 : NAN);
+        row.inputs.readings[i].valid ? csv_.number(row.inputs.readings[i].mk / 1000.0) : csv_.cell(invalid_cell);
     csv_.number(row.air_c).number(row.plane_w_m2);
     if (pressure_)
         csv_.number(row.pressure_pa * 1e-5);

@@ -8,16 +8,14 @@
 
 namespace vernal {
 
-// Column of a probe: its place, and its key behind it where a place has two.
-std::string column_name(const Variant& v, std::size_t probe);
-
 class SampleCsv {
 public:
     enum class Of : std::uint8_t { run,
         replay }; // has rows that are made up
     // Rows go to the sink as they come; finish() hands over the last of them.
     SampleCsv(const Variant& variant, Of of, CsvWriter::Sink sink);
-    // Air and irradiance that are not finite stay empty.
+    // Air and irradiance that are not finite stay empty; a reading that is not valid is the word
+    // “invalid”, since an empty cell would be held for two samples in a replay.
     void add(const SampleRow& row);
     void finish() { csv_.finish(); }
 

@@ -294,7 +294,7 @@ Trace log_trace(const RegisterMap& map, const WireImage& image, const Variant& v
         }
         for (std::size_t p = 0; c.is == RegisterIs::reading && p < v.probes.size(); ++p)
             if (v.probes[p].key == c.of)
-                column.name = column_name(v, p);
+                column.name = log_column(v, p);
         for (int i = count - 1; i >= 0; --i) {
             MapRegister cell = c;
             cell.address = log.address + i * log.row_words + c.address;

@@ -38,9 +38,10 @@ std::vector<DayChart::Tape> DayChart::tapes() const
 {
     std::vector<Tape> out;
     const std::vector<Fault>& faults = session_.document().day().faults;
+    const double begin_s = session_.faults_begin_s();
     const double top = lanes_only_ ? lanes_->top() : axisRect()->top();
     for (std::size_t i = 0; i < faults.size(); ++i) {
-        Tape t{i, faults[i].from_h * 3600, std::max(faults[i].from_h, faults[i].to_h) * 3600, {}};
+        Tape t{i, begin_s + faults[i].from_h * 3600, begin_s + std::max(faults[i].from_h, faults[i].to_h) * 3600, {}};
         if (held_ && held_->fault == i) {
             t.from_s = held_->from_s;
             t.to_s = held_->to_s;
@@ -109,10 +110,10 @@ bool DayChart::take_tape(const QPoint& at)
 void DayChart::drag_tape(const QPoint& at)
 {
     const Fault& f = session_.document().day().faults[held_->fault];
-    const double by = time_at(at.x()) - held_->taken_s, from = f.from_h * 3600, to = f.to_h * 3600;
+    const double begin_s = session_.faults_begin_s(), by = time_at(at.x()) - held_->taken_s, from = begin_s + f.from_h * 3600, to = begin_s + f.to_h * 3600;
     constexpr double least_s = 60;
-    held_->from_s = held_->part == Held::Part::end ? from : std::max(0.0, from + by);
-    held_->to_s = held_->part == Held::Part::begin ? to : std::max(0.0, to + by);
+    held_->from_s = held_->part == Held::Part::end ? from : std::max(begin_s, from + by);
+    held_->to_s = held_->part == Held::Part::begin ? to : std::max(begin_s, to + by);
     if (held_->to_s - held_->from_s < least_s)
         held_->part == Held::Part::begin ? held_->from_s = held_->to_s - least_s : held_->to_s = held_->from_s + least_s;
     update();
@@ -122,9 +123,10 @@ void DayChart::drop_tape()
 {
     const Held h = *std::exchange(held_, std::nullopt);
     constexpr double minute_s = 60;
-    const auto whole = [&](double s) { return std::round(s / minute_s) * minute_s / 3600; };
+    const double begin_s = session_.faults_begin_s();
+    const auto whole = [&](double s) { return std::round((s - begin_s) / minute_s) * minute_s / 3600; };
     const Fault& f = session_.document().day().faults[h.fault];
-    if (h.from_s == f.from_h * 3600 && h.to_s == f.to_h * 3600)
+    if (h.from_s == begin_s + f.from_h * 3600 && h.to_s == begin_s + f.to_h * 3600)
         return;
     session_.document().edit_day(tr("Move a fault"), [&](Day& d) {
         d.faults[h.fault].from_h = whole(h.from_s);

@@ -135,7 +135,8 @@ void FaultSheet::fill_menu()
 void FaultSheet::paint(FaultKind kind)
 {
     const auto [from, to] = stretch_to_paint(session_);
-    const Fault f = fresh_fault(kind, session_.document().variant(), from, to);
+    const double begin_h = session_.faults_begin_s() / 3600;
+    const Fault f = fresh_fault(kind, session_.document().variant(), std::max(0.0, from - begin_h), std::max(0.0, to - begin_h));
     session_.document().edit_day(tr("Paint a fault"), [f](Day& d) { d.faults.push_back(f); });
     session_.mark({});
 }
@@ -213,8 +214,8 @@ void FaultSheet::add_fault_row(std::size_t i)
     const auto end = [&](double Fault::*which, const char* name, const QString& called) {
         auto* edit = new TimeEdit(session_, called);
         edit->setObjectName(QStringLiteral("fault%1.%2").arg(i).arg(QString::fromLatin1(name)));
-        connect(edit, &TimeEdit::edited, this, [this, i, which](double t) { change(i, [which, t](Fault& x) { x.*which = t / 3600; }); });
-        refreshers_.push_back([this, i, edit, which] { edit->set_time(session_.document().day().faults[i].*which * 3600); });
+        connect(edit, &TimeEdit::edited, this, [this, i, which](double t) { change(i, [which, t = std::max(0.0, t - session_.faults_begin_s())](Fault& x) { x.*which = t / 3600; }); });
+        refreshers_.push_back([this, i, edit, which] { edit->set_time(session_.faults_begin_s() + session_.document().day().faults[i].*which * 3600); });
         return edit;
     };
     second->addWidget(end(&Fault::from_h, "from_h", tr("Fault from")));

@@ -87,8 +87,8 @@ void ProbeHealthPage::paint_for_a_while()
     Document& d = session_.document();
     const Probe p = probe();
     const auto m = session_.marked();
-    const double from_h = m ? m->from_s / 3600 : session_.cursor_s() / 3600, to_h = m ? m->to_s / 3600 : from_h + 1;
-    std::vector<Fault> faults = faults_of(p.condition, p.key, d.variant(), from_h, to_h);
+    const double from_h = m ? m->from_s / 3600 : session_.cursor_s() / 3600, to_h = m ? m->to_s / 3600 : from_h + 1, begin_h = session_.faults_begin_s() / 3600;
+    std::vector<Fault> faults = faults_of(p.condition, p.key, d.variant(), std::max(0.0, from_h - begin_h), std::max(0.0, to_h - begin_h));
     d.edit(tr("A probe's condition, for a while"), [&, v = d.variant_index(), day = d.day_index(), i = index()](Job& j) {
         if (p.condition.kind == ConditionKind::swapped)
             for (Probe& other : j.variants[v].probes)

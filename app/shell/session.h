@@ -18,7 +18,8 @@ public:
     const Units& units() const { return units_; }
     void set_units(const Units& units);
     const std::shared_ptr<const Outcome>& outcome() const { return outcome_; }
-    const Verdict& verdict() const { return *verdict_; } // may be of an earlier outcome while the newest is being judged
+    double faults_begin_s() const { return outcome_ ? outcome_->faults_begin_s() : 0.0; } // painted faults count from here
+    const Verdict& verdict() const { return *verdict_; }                                  // may be of an earlier outcome while the newest is being judged
     // The verdict's, and what the audit of the day's log shows; most serious first.
     const std::vector<Finding>& findings() const { return findings_; }
     bool settled() const { return outcome_ && outcome_->id == asked_ && outcome_->settled && verdict_->id == asked_; } // nothing is under way

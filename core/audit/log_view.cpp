@@ -39,10 +39,8 @@ std::vector<signed char> switched(const TraceColumn& c)
 
 LogView::LogView(const Trace& log, const Variant& v) : log_(log), usual_s_(log.interval_s())
 {
-    for (const Probe& p : v.probes) {
-        const TraceColumn* c = log.find(place_key(p.place));
-        probes_.push_back(c);
-    }
+    for (std::size_t i = 0; i < v.probes.size(); ++i)
+        probes_.push_back(log.find(log_column(v, i)));
     find_outputs(v);
     find_noise();
 }

@@ -42,7 +42,7 @@ struct Fault {
     FaultKind kind = FaultKind::probe_open;
     std::string of;                // key of the probe or output; empty where the kind asks for none
     std::string with;              // probes_swapped: the other one
-    double from_h = 12, to_h = 13; // since the run's beginning: the first day's midnight, or a log's time 0
+    double from_h = 12, to_h = 13; // since the run's beginning: the first day's midnight, or a log's first row
     // One of these says how much, as FaultInfo::size says.
     double stuck_c = 40;
     double by_k = 10;

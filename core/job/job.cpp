@@ -45,6 +45,14 @@ std::vector<std::string> probe_keys(const Variant& v)
     return keys;
 }
 
+std::string log_column(const Variant& v, std::size_t probe)
+{
+    const std::string place = place_key(v.probes[probe].place);
+    const auto end = v.probes.begin() + static_cast<std::ptrdiff_t>(probe);
+    const bool second = std::any_of(v.probes.begin(), end, [&](const Probe& p) { return p.place == v.probes[probe].place; });
+    return second ? place + "_" + v.probes[probe].key : place;
+}
+
 std::vector<Reads> probe_reads(const Variant& v)
 {
     std::vector<Reads> out;

@@ -113,6 +113,8 @@ const Day* find_day(const Job& job, const std::string& name);
 const char* place_key(ProbePlace place);
 
 std::vector<std::string> probe_keys(const Variant& v);
+// Of a log: the place, and of a second probe at one place its key too (tank_top_S4).
+std::string log_column(const Variant& v, std::size_t probe);
 std::vector<Reads> probe_reads(const Variant& v); // what each reads, likewise
 bool reads_temperature(const Probe& p);
 

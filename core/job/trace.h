@@ -3,16 +3,22 @@
 
 #include "core/units/quantity.h"
 
+#include <limits>
 #include <optional>
 #include <string>
 #include <vector>
 
 namespace vernal {
 
+// In place of a value: the log says that the reading was invalid, which no replay holds over.
+// As text: the word.
+inline constexpr double stated_invalid = std::numeric_limits<double>::infinity();
+inline constexpr const char* invalid_cell = "invalid";
+
 struct TraceColumn {
     std::string name; // as in the header, without the unit: "collector"
     Quantity quantity = Quantity::number;
-    std::vector<double> values; // SI, °C; NaN where the cell is empty
+    std::vector<double> values; // SI, °C; NaN where the cell is empty, stated_invalid
     std::string unit{};         // of a plain number, as written: "bar"; else empty
     bool operator==(const TraceColumn&) const = default;
 };

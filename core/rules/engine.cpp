@@ -347,6 +347,15 @@ EngineState power_up(const Program& program)
     return s;
 }
 
+EngineState power_up(const Program& program, const EngineState& before, Millis lost_ms)
+{
+    EngineState s = power_up(program);
+    for (const Gate& c : program.gates)
+        if (c.kind == Gate::Kind::cycle && c.outlives_power && before.since[c.timer] != not_since)
+            s.since[c.timer] = before.since[c.timer] - before.now_ms - lost_ms;
+    return s;
+}
+
 Decisions step(const Program& program, const Inputs& in, EngineState& state, std::int64_t n)
 {
     if (n <= 1)

@@ -94,6 +94,10 @@ struct EngineState {
 
 // State of a unit that has just been given power (docs/engine-semantics.md, 8).
 EngineState power_up(const Program& program);
+// The same where power was lost: `before` as it stood at its last sample, lost_ms before the
+// first to come. What a unit counts in days (a disinfection's period) goes on, the time without
+// power with it.
+EngineState power_up(const Program& program, const EngineState& before, Millis lost_ms);
 
 // n >= 1 samples with constant inputs, of which the clock is the last one's; the
 // same as n single steps. The decisions are those of the last sample. Pure:

@@ -172,7 +172,8 @@ struct Gate {
     MilliKelvin change_mk = 0; // guards
     Expr when;
     Millis wait_ms = 0, on_ms = 0;
-    Millis before_ms = 0; // cycle: counted as waited already at power-up
+    Millis before_ms = 0;        // cycle: counted as waited already at power-up
+    bool outlives_power = false; // cycle: the unit keeps what it counts in its record
     std::array<ClockSpan, 3> spans{};
     std::uint8_t span_count = 0;
     std::int16_t first_day = 1, last_day = 366; // season: of a year of 366

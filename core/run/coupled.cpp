@@ -49,6 +49,11 @@ CoupledResult run_coupled(const CoupledSetup& setup, const CoupledOptions& optio
     std::optional<RowTeller> rows;
     if (options.each_sample)
         simulation.add(rows.emplace(options.each_sample));
+    // Where no day went before, the unit was given power at second 0, and that sample belongs to the run.
+    if (options.each_sample && setup.spin_up_days == 0) {
+        simulation.tell_row();
+        result.first_state = power_up(simulation.program());
+    }
     result.cancelled = !simulation.advance(simulation.length_s(), options.stop) || options.stop.stop_requested();
     result.figures = figures.finished(simulation);
     if (recorder) {

@@ -46,6 +46,11 @@ void FigureCounter::heat(const Simulation& s, const HeatFlows& q)
 {
     figures_.heat += q;
     ++figures_.steps;
+    for (std::size_t o = 0; q.to_store < 0 && o < s.program().outputs; ++o)
+        if ((s.running() >> o & 1U) != 0 && s.decisions()[o].priority == Priority::freeze) {
+            figures_.frost_j -= q.to_store;
+            break;
+        }
     if (s.hydraulics().reverse_m3_s() > 0)
         figures_.night_loss_j += std::max(0.0, -q.to_store);
 }

@@ -61,6 +61,7 @@ struct Figures {
     std::string first_freeze_at;     // where
     double coldest_wet_c = INFINITY; // of the place that came nearest to freezing
     std::string coldest_wet_at;
+    double frost_j = 0;                 // sent from the store through the array to keep it from freezing
     double night_loss_j = 0;            // carried from the store by a leaking check valve
     double short_j = 0;                 // missing at the tap: needed and not drawn
     double first_short_s = NAN;         // the first draw that stayed below its target
@@ -86,7 +87,8 @@ struct Figures {
     // kWh of heat per kWh of pump; NaN when the pump never ran.
     double heat_per_pump() const { return pump_energy_j > 0 ? heat.to_store / pump_energy_j : NAN; }
     // What was collected of what was possible; NaN: not worked out, or no sun to speak of.
-    double collected_share() const { return possible_j > 0.36e6 * days ? heat.to_store / possible_j : NAN; }
+    double collected_share() const { return possible_j > 0.36e6 * days ? collected_j() / possible_j : NAN; }
+    double collected_j() const { return heat.to_store + frost_j; } // J; what was sent up against frost is not lost by the collecting rules
     // What the energy balance leaves over, J; rounding only.
     double residual_j() const
     {

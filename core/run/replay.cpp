@@ -24,8 +24,9 @@ void ReplayResult::set_clock(Inputs& in, double time) const
     in.clock_ms = 0;
     in.date = date_;
     double ahead = 0;
+    const double since_s = time_s_.empty() ? 0.0 : time - time_s_.front();
     for (const ReplaySetup::Clock& c : clocks_)
-        ahead += time >= c.from_s && time < c.to_s ? c.ahead_s : 0.0;
+        ahead += since_s >= c.from_s && since_s < c.to_s ? c.ahead_s : 0.0;
     in.move_clock(std::llround((clock_s_ + time + ahead) * 1000.0));
 }
 
@@ -218,7 +219,9 @@ private:
     MilliKelvin reading(std::size_t p, double value)
     {
         Last& last = last_[p];
-        if (std::isfinite(value))
+        if (value == stated_invalid)
+            last = {no_reading, samples_};
+        else if (std::isfinite(value))
             last = {p + 1 == probes_.size() ? in_milli(value) : reads(p) != Reads::temperature                ? in_milli(value * per_cell_[p])
                                                             : value >= setup_.low_c && value <= setup_.high_c ? quantised(value, setup_.resolution_k)
                                                                                                               : no_reading,

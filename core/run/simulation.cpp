@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace vernal {
 namespace {
@@ -125,7 +126,7 @@ std::int64_t Simulation::one_step(std::int64_t k, std::int64_t left)
     comes_round_l_min_ = network().comes_round_m3_s(flows) / inside_per_reading(Reads::flow);
     gauge_bar_ = pressure_.pa() / inside_per_reading(Reads::pressure);
     flows.wind_m_s = network().windy() ? day_->wind_m_s : 0;
-    std::int64_t n = std::min(steps_.allowed(t, next_change_s(t)), left), tried = n;
+    std::int64_t n = std::exchange(touched_, false) ? 1 : std::min(steps_.allowed(t, next_change_s(t)), left), tried = n;
     for (;;) {
         tried = n;
         const double h = static_cast<double>(n) * sample_s_;
@@ -290,6 +291,11 @@ void Simulation::finish_step(std::int64_t k, std::int64_t n, std::int64_t tried,
         steps_.begin_anew(1.0);
     water_before_ = hydraulics_.stands();
     tell([&](Listener& l) { l.decided(*this, switched); });
+    tell_row();
+}
+
+void Simulation::tell_row()
+{
     tell([&](Listener& l) {
         if (l.wants_rows())
             l.row({now_s(), inputs_, decisions_, surroundings_at(*day_, time_of_day_s_).air_c, plane_at(*day_, time_of_day_s_), pressure_pa(), faults(program(), state_)});
@@ -298,11 +304,12 @@ void Simulation::finish_step(std::int64_t k, std::int64_t n, std::int64_t tried,
 
 // Samples inside a step of n: on the cubic of the attempt of `tried`, which keeps
 // within the bounds under which nothing can switch. They are walked where someone
-// wants them, and where the unit's state hangs on each.
+// wants them, and where the unit's state hangs on each. Without power the unit decides nothing,
+// and a row of each sample says so.
 void Simulation::rows_inside(std::int64_t k, std::int64_t n, std::int64_t tried)
 {
     const bool walks = program().walks(), wanted = counting_ && std::any_of(listeners_.all.begin(), listeners_.all.end(), [](const Listener*l) { return l->wants_rows(); });
-    if (dead_ || n < 2 || !(walks || wanted))
+    if (n < 2 || !(wanted || (walks && !dead_)))
         return;
     Inputs in = inputs_;
     in.pressed = 0;
@@ -316,7 +323,7 @@ void Simulation::rows_inside(std::int64_t k, std::int64_t n, std::int64_t tried)
             tips[p] = seen_by(p, integrator_.inside(network().probe_node(p), x), sun, now);
         readings_.read(tips, sun, in);
         set_clock(in, now);
-        const Decisions d = step(program(), in, s);
+        const Decisions d = dead_ ? Decisions{} : step(program(), in, s);
         tell([&](Listener& l) {
             if (l.wants_rows())
                 l.row({day_start_s_ + now, in, d, surroundings_at(*day_, now).air_c, plane_at(*day_, now), pressure_pa(), faults(program(), s)});

@@ -32,6 +32,8 @@ public:
 
     // Not told by copies. It outlives the simulation or is dropped first.
     void add(Listener& l) { listeners_.all.push_back(&l); }
+    // Tells the sample that stands now once more: of a unit that was given power at second 0 the first.
+    void tell_row();
     void drop_listeners() { listeners_.all.clear(); }
 
     // Runs the first day as often as the setup says without a word to anyone; then time begins
@@ -50,8 +52,16 @@ public:
     double length_s() const;
 
     // A switch of the unit is moved; it looks at its next sample.
-    void set_mode(std::size_t output, Mode mode) { inputs_.modes[output] = mode; }
-    void set_away(bool away) { inputs_.away = away; }
+    void set_mode(std::size_t output, Mode mode)
+    {
+        touched_ = touched_ || inputs_.modes[output] != mode;
+        inputs_.modes[output] = mode;
+    }
+    void set_away(bool away)
+    {
+        touched_ = touched_ || inputs_.away != away;
+        inputs_.away = away;
+    }
 
     // The unit begins anew with other settings, as after a power cut; the loop goes on as it stands.
     // Of the same probes, outputs and sampling period.
@@ -141,7 +151,14 @@ private:
     double comes_round_l_min_ = 0, gauge_bar_ = 0; // while the step lasts
     bool gauged_ = false;                          // a rule reads the pressure
     bool dead_ = false;                            // no power
+    struct Lived {
+        EngineState state;
+        double until_s; // its last sample
+    };
+    double decided_s_ = 0;       // when the unit last did
+    std::optional<Lived> lived_; // the unit before it lost its power
     bool counting_ = false;
+    bool touched_ = false;             // by hands, since the last sample: the next one is looked at by itself
     const Sensors* sensors_ = nullptr; // in place of the setup's, for a while
     Hands hands_;
     HydraulicState::Stands water_before_;

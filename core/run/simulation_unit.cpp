@@ -1,6 +1,7 @@
 // The unit's side of a simulation: what it reads and decides, and what comes out of its outputs.
 #include "simulation.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace vernal {
@@ -14,9 +15,19 @@ std::int32_t date_at(std::int32_t date, double time_of_day_s) { return date == n
 
 void Simulation::decide(std::int64_t n)
 {
+    if (dead_ && lived_) // its record of what lasts for days outlived the power cut
+        state_ = power_up(program(), lived_->state, std::llround(std::max(0.0, now_s() - lived_->until_s) * 1000));
     dead_ = false;
+    lived_.reset();
+    if (n > 1) { // what begins with the last sample (a fault, another supply) is not seen before it
+        Inputs before = inputs_;
+        before.pressed = 0;
+        set_clock(before, time_of_day_s_ - sample_s_);
+        step(program(), before, state_, n - 1);
+    }
     take_readings();
-    decisions_ = step(program(), inputs_, state_, n);
+    decisions_ = step(program(), inputs_, state_);
+    decided_s_ = now_s();
 }
 
 bool Simulation::unit_powered() const { return hands_.powered && hydraulics_.power().feeds_unit(day_->powered(time_of_day_s_)); }
@@ -24,6 +35,8 @@ bool Simulation::unit_powered() const { return hands_.powered && hydraulics_.pow
 // Without power the unit decides nothing, its outputs fall, and it begins anew when power returns.
 void Simulation::stand_still()
 {
+    if (!dead_)
+        lived_ = Lived{state_, decided_s_};
     dead_ = true;
     state_ = power_up(program());
     decisions_ = {};
@@ -51,6 +64,7 @@ void Simulation::wire()
 void Simulation::set_hands(const Hands& hands)
 {
     const bool rewired = hands.sensors != hands_.sensors;
+    touched_ = touched_ || rewired || hands.supply_v != hands_.supply_v || hands.powered != hands_.powered;
     hands_ = hands;
     if (rewired)
         wire();

@@ -179,7 +179,10 @@ public:
 
     void put(const Fault& f)
     {
-        const Stretch when = stretch_of(f);
+        Stretch when = stretch_of(f);
+        const double begin_s = out_.time_s.empty() ? 0.0 : out_.time_s.front(); // of a log without dates its seconds may begin anywhere
+        when.from_s += begin_s;
+        when.to_s += begin_s;
         first_ = static_cast<std::size_t>(std::lower_bound(out_.time_s.begin(), out_.time_s.end(), when.from_s) - out_.time_s.begin());
         last_ = static_cast<std::size_t>(std::lower_bound(out_.time_s.begin(), out_.time_s.end(), when.to_s) - out_.time_s.begin());
         switch (f.kind) {
@@ -194,7 +197,7 @@ public:
         case FaultKind::probe_tip_lost: return reads(f, [&](double t, double was) { return was + f.share * (beside(t, was) - was); });
         case FaultKind::relay_stuck_on:
         case FaultKind::relay_stuck_off:
-        case FaultKind::relay_chatters: return change(column(f.of), [relay = relay_fault(f, 0)](double t, double was) { return relay.comes_out(t, was > 0.005) ? (was > 0.005 ? was : 1.0) : 0.0; });
+        case FaultKind::relay_chatters: return change(column(f.of), [relay = relay_fault(f, 0), begin_s](double t, double was) { return relay.comes_out(t - begin_s, was > 0.005) ? (was > 0.005 ? was : 1.0) : 0.0; });
         default: return;
         }
     }
@@ -210,7 +213,7 @@ private:
     TraceColumn* of_probe(const std::string& key)
     {
         const std::size_t i = index_of(v_.probes, key);
-        return i < v_.probes.size() ? column(place_key(v_.probes[i].place)) : nullptr;
+        return i < v_.probes.size() ? column(log_column(v_, i)) : nullptr;
     }
     template <class How>
     void change(TraceColumn* c, How how)

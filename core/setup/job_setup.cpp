@@ -328,8 +328,8 @@ Result<ReplaySetup> replay_setup(const Variant& v, const Day* day)
     set_modes(s, v);
     s.low_c = v.input.low_c;
     s.high_c = v.input.high_c;
-    for (const Probe& p : v.probes)
-        s.probe_columns.emplace_back(place_key(p.place));
+    for (std::size_t i = 0; i < v.probes.size(); ++i)
+        s.probe_columns.push_back(log_column(v, i));
     s.reads = probe_reads(v);
     for (const Output& o : v.unit.outputs)
         s.output_columns.push_back(o.key);

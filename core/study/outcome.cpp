@@ -107,6 +107,11 @@ double Outcome::start_s() const
     return trace ? trace->clock_s() : 0.0;
 }
 
+double Outcome::faults_begin_s() const
+{
+    return is_replay() && size() > 0 ? time_s(0) : 0.0;
+}
+
 bool Outcome::switches_at(std::size_t i) const
 {
     if (i == 0 || i >= size())

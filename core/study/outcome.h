@@ -47,6 +47,7 @@ struct Outcome {
     Decisions decisions(std::size_t i) const { return is_replay() ? replay->decisions(i) : coupled.records[i].decisions; }
     double reading(std::size_t i, std::size_t probe) const; // °C, L/min, bar or W/m²; NaN: invalid
     double start_s() const;                                 // clock time of second 0 of a replay
+    double faults_begin_s() const;                          // from where painted faults count, on the axis of time_s
     std::size_t at(double time_s) const;                    // last instant not after
     // The next instant at which an output switches, or the one before; none: it stays.
     std::optional<double> next_switch_s(double after_s) const;

@@ -25,8 +25,10 @@ std::vector<LogTarget> log_targets(const Variant& v)
         if (std::none_of(out.begin(), out.end(), [&](const LogTarget& x) { return x.name == t.name; }))
             out.push_back(std::move(t));
     };
-    for (const Probe& p : v.probes) {
-        LogTarget t{place_key(p.place), place_names[static_cast<std::size_t>(p.place)], kind_of(p.place), {}, {p.key, p.name, p.key + " " + p.name}};
+    for (std::size_t i = 0; i < v.probes.size(); ++i) {
+        const Probe& p = v.probes[i];
+        const std::string place = place_names[static_cast<std::size_t>(p.place)], column = log_column(v, i);
+        LogTarget t{column, column == place_key(p.place) ? place : place + ", " + p.key, kind_of(p.place), {}, {p.key, p.name, p.key + " " + p.name}};
         if (reads_temperature(p) && is_resistance(p.curve))
             t.curve = p.curve;
         put(std::move(t));

@@ -212,6 +212,142 @@ TEST(Letter, any_of_several_may_drain_the_valve)
     EXPECT_EQ(u.p1().rule, 1);
 }
 
+// 26: a silenced difference does not ask, so the second store does, in the same sample.
+TEST(Letter, a_limit_of_one_store_lets_the_second_store_begin_at_once)
+{
+    StoreLimit limit{"S3", celsius(60), kelvin(4), {}, "S2"};
+    Unit u({on("P1", limit), on("P1", difference()), on("P1", SecondStore{"P2", "S1", "S2", kelvin(8), kelvin(4), 0, 0})});
+    u.read(0, 50);
+    EXPECT_TRUE(u.p1().on);
+    u.read(2, 60); // both load the store that is full
+    EXPECT_FALSE(u.p1().on);
+    EXPECT_FALSE(u.p2(0).on);
+    Unit other({on("P1", limit), on("P1", difference()), on("P1", SecondStore{"P2", "S1", "S3", kelvin(-20), kelvin(-30), 0, 0})});
+    other.read(0, 50);
+    other.read(2, 59);
+    EXPECT_FALSE(other.p2().on);
+    other.read(2, 60);
+    EXPECT_TRUE(other.p2().on);
+}
+
+// 32
+TEST(Letter, a_change_exactly_at_the_end_of_the_check_proves_the_water)
+{
+    for (const int late : {0, 1}) {
+        Unit u({on("P1", DryRun{"S3", kelvin(2), 10, 60, 3}), on("P1", difference())});
+        u.read(0, 40);
+        u.samples();          // starts
+        u.samples(10 + late); // watches from the next sample, its count is 9 or 10
+        if (late == 0)
+            u.read(2, 22);
+        EXPECT_EQ(u.p1().on, late == 0);
+    }
+}
+
+// 32, 50
+TEST(Letter, off_ends_the_pause_of_a_guard)
+{
+    Unit u({on("P1", DryRun{"S3", kelvin(2), 10, 600, 3}), on("P1", difference())});
+    u.read(0, 40);
+    u.samples(20);
+    EXPECT_FALSE(u.p1().on);
+    u.in.modes[0] = Mode::off;
+    u.samples();
+    u.in.modes[0] = Mode::automatic;
+    EXPECT_TRUE(u.p1().on);
+}
+
+// 37: what else asks while an exercise runs is not noticed until it ends.
+TEST(Letter, an_exercise_counts_its_own_run)
+{
+    Unit u({on("P1", Exercise{100.0 / 86400, 20})});
+    u.samples(100);
+    EXPECT_TRUE(u.p1().on);
+    u.samples(19);
+    EXPECT_FALSE(u.p1().on);   // 120 s since it began to count
+    EXPECT_FALSE(u.p1(99).on); // the next rest begins there
+    EXPECT_TRUE(u.p1().on);
+}
+
+// 38, 46, 53
+TEST(Letter, what_puts_a_rule_out_of_action)
+{
+    Heating one{"S2", {HeatWindow{5, 7, celsius(45), celsius(50)}, HeatWindow{8, 9, celsius(50), celsius(50)}, {}}, ""};
+    EXPECT_EQ(Unit({on("P1", one)}).compiled.out_of_action.size(), 1U);
+    one.windows[1].to_h = 8; // equal ends: not looked at
+    EXPECT_TRUE(Unit({on("P1", one)}).compiled.out_of_action.empty());
+    TapCirculation round;
+    round.on = round.off = celsius(45);
+    EXPECT_EQ(Unit({on("P1", round)}).compiled.out_of_action.size(), 1U);
+    round.off = celsius(48);
+    EXPECT_TRUE(Unit({on("P1", round)}).compiled.out_of_action.empty());
+    Freeze frost;
+    frost.second = "S2";
+    EXPECT_EQ(Unit({on("P1", frost)}).compiled.out_of_action.size(), 1U);
+    frost = {};
+    frost.probe = "S1";
+    EXPECT_TRUE(Unit({on("P1", frost)}).compiled.out_of_action.empty());
+}
+
+// 38: the record outlives the power, the time without it counted.
+TEST(Letter, a_disinfection_goes_on_counting_after_a_power_cut)
+{
+    Disinfection weekly{"S2", celsius(60), 60, 0.5, 0};
+    Unit u({on("P1", weekly)});
+    u.samples(30000);
+    EXPECT_FALSE(u.p1().on);
+    const Millis lost_ms = 10000 * 1000;
+    u.state = power_up(u.compiled.program, u.state, lost_ms);
+    EXPECT_FALSE(u.p1(43200 - 30000 - 10000).on);
+    EXPECT_TRUE(u.p1().on);
+    u.state = power_up(u.compiled.program);
+    EXPECT_FALSE(u.p1().on);
+}
+
+// 40
+TEST(Letter, a_limit_ends_a_run_on_for_good)
+{
+    Unit u({on("P1", RunTimes{0, 0, 60}), on("P1", StoreLimit{"S3", celsius(60), kelvin(4)}), on("P1", difference())});
+    u.read(0, 40);
+    u.samples();
+    u.read(0, 20);
+    EXPECT_TRUE(u.p1().on);
+    u.read(2, 60);
+    EXPECT_FALSE(u.p1().on);
+    u.read(2, 50);
+    EXPECT_FALSE(u.p1(2).on);
+}
+
+// 44
+TEST(Letter, a_season_of_the_leap_day_alone_is_no_day_in_other_years)
+{
+    Timer t;
+    t.windows[0] = {0, 23 + 59.0 / 60};
+    t.first_day = t.last_day = 60;
+    for (const auto& [date, holds] : {std::pair{19782, true}, {19781, false}, {19783, false}, {20147, false}, {20148, false}}) { // 29, 28 Feb and 1 Mar 2024; 28 Feb and 1 Mar 2025
+        Unit u({on("P1", t)});
+        u.in.clock_ms = 3600000;
+        u.in.date = date;
+        EXPECT_EQ(u.p1().on, holds) << date;
+    }
+}
+
+// 5: from one stop both count; ON defeats the one and not the other.
+TEST(Letter, drain_time_and_minimum_off_time_count_from_the_same_stop)
+{
+    Unit u({on("P1", DrainTime{20}), on("P1", RunTimes{0, 30, 0}), on("P1", difference())});
+    u.read(0, 40);
+    EXPECT_EQ(u.p1(20).priority, Priority::hold); // in full after power-up
+    EXPECT_TRUE(u.p1().on);                       // the minimum off time has expired
+    u.read(0, 20);
+    u.samples();
+    u.read(0, 40);
+    EXPECT_EQ(u.p1(19).priority, Priority::hold);
+    EXPECT_EQ(u.p1().priority, Priority::min_off);
+    u.in.modes[0] = Mode::on;
+    EXPECT_TRUE(u.p1().on);
+}
+
 // 48
 TEST(Room, for_sixty_four_rules_and_as_many_latches)
 {

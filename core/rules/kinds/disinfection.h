@@ -25,6 +25,7 @@ struct Disinfection {
         due.timer = c.timer();
         due.wait_ms = RuleCompiler::millis(every_days * 86400);
         due.on_ms = for_ever / 2;
+        due.outlives_power = true;
         due.before_ms = RuleCompiler::millis(last_days * 86400);
         c.clause(kind.priority, all_of(RuleCompiler::bit_of(due) | cool), true);
     }
