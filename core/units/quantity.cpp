@@ -1,6 +1,7 @@
 #include "quantity.h"
 
 #include "copper.h"
+#include "typed_unit.h"
 
 #include <algorithm>
 #include <array>
@@ -9,6 +10,7 @@
 #include <cmath>
 #include <cstdio>
 #include <cstring>
+#include <optional>
 #include <utility>
 #include <vector>
 
@@ -214,6 +216,33 @@ Result<double> date_in(double day, const std::string& month, const std::string& 
     return wrong;
 }
 
+// "am" and "pm": what is added to a time of the twelve-hour clock.
+std::optional<double> half_of_day(const std::string& unit)
+{
+    std::string typed = folded(unit);
+    std::erase(typed, '.');
+    if (typed == "am" || typed == "a")
+        return 0;
+    if (typed == "pm" || typed == "p")
+        return 12;
+    return {};
+}
+
+// "5 ft 6 in", "1 h 20 min": `unit` holds the first unit and all behind it.
+std::optional<double> in_two_units(double value, const std::string& unit, Quantity q, const Units& u)
+{
+    const std::size_t second = unit.find_first_of("0123456789", 1);
+    const bool adds = q == Quantity::length || q == Quantity::bore || q == Quantity::duration || q == Quantity::minutes || q == Quantity::hours;
+    if (!adds || value < 0 || second == std::string::npos)
+        return {};
+    const auto first = inside_of_spelled(value, unit.substr(0, second), q, u);
+    const auto rest = parse(unit.substr(second), q, u);
+    const bool has_unit = unit.find_first_not_of("0123456789./ ", second) != std::string::npos;
+    if (!first || !rest || !has_unit || *rest < 0)
+        return {};
+    return *first + *rest;
+}
+
 } // namespace
 
 int day_of_leap_year(int month, int day)
@@ -251,13 +280,17 @@ Result<double> parse(const std::string& text, Quantity q, const Units& u)
     replace_all(s, ",", ".");
     replace_all(s, "\u202f", " ");
     replace_all(s, "\u00a0", " ");
-    const std::size_t first = s.find_first_not_of(" +");
-    double value = 0;
-    const char* begin = first == std::string::npos ? s.data() + s.size() : s.data() + first;
-    const auto [end, ec] = std::from_chars(begin, s.data() + s.size(), value);
-    if (ec != std::errc() || !std::isfinite(value))
+    const std::size_t first = std::min(s.find_first_not_of(" +"), s.size());
+    if (const auto clocked = inside_of_clocked(s.substr(first), q))
+        return *clocked;
+    const auto number = typed_number(std::string_view(s).substr(first));
+    if (!number)
         return Error{"“" + text + "” is not a number", "", "Type a number such as 8.0"};
-    std::string unit(end, std::as_const(s).data() + s.size());
+    const bool parted = std::string_view(s).substr(first, number->size).find('/') != std::string_view::npos;
+    if (parted && (q == Quantity::date || q == Quantity::time_of_day || q == Quantity::count))
+        return Error{"“" + text + "” is not a number", "", "Type a number such as 8"};
+    double value = number->value;
+    std::string unit = s.substr(first + number->size);
     if (q == Quantity::time_of_day && !unit.empty() && unit[0] == ':') {
         int minutes = -1;
         const auto [rest, bad] = std::from_chars(unit.data() + 1, unit.data() + unit.size(), minutes);
@@ -266,6 +299,12 @@ Result<double> parse(const std::string& text, Quantity q, const Units& u)
         value += minutes / 60.0;
         unit.erase(0, static_cast<std::size_t>(rest - unit.data()));
     }
+    if (q == Quantity::time_of_day)
+        if (const auto half = half_of_day(unit)) {
+            if (value < 1 || value >= 13)
+                return Error{"“" + text + "” is not a time of day", "", "Type a time such as 4:30 pm or 16:30"};
+            return std::fmod(value, 12) + *half;
+        }
     if (q == Quantity::date && !folded(unit).empty())
         return date_in(value, folded(unit), text);
     // A number of any size is none in its unit where that takes it beyond all bounds.
@@ -284,6 +323,10 @@ Result<double> parse(const std::string& text, Quantity q, const Units& u)
         for (const auto& [name, scale] : kilo_ohms)
             if (folded(unit) == name)
                 return taken(value * scale);
+    if (const auto inside = inside_of_spelled(value, unit, q, u))
+        return taken(*inside);
+    if (const auto both = in_two_units(value, unit, q, u))
+        return taken(*both);
     return Error{"“" + unit + "” is not a unit of this value", "", "Use " + unit_name(q, u) + " or leave the unit out"};
 }
 

@@ -4,6 +4,7 @@
 #include "core/units/calendar.h"
 #include "core/units/exact_text.h"
 #include "reading_kind.h"
+#include "spoken.h"
 
 #include <algorithm>
 #include <cmath>
@@ -140,6 +141,14 @@ std::optional<VisitReading> bucket(const std::string& line)
     return r;
 }
 
+// What can stand behind the number, of a probe or an output.
+std::string units_of(const Variant& v, const std::string& of)
+{
+    const bool output = std::any_of(v.unit.outputs.begin(), v.unit.outputs.end(), [&](const Output& o) { return o.key == of; });
+    return output ? "Behind the number: A (amps), W (watts), h (hours) or starts" : of.find(' ') != std::string::npos ? "Behind the number: K or °F"
+                                                                                                                      : "Behind the number: ohm, °C or °F";
+}
+
 std::optional<std::string> take_reading(Visit& visit, const std::string& line, const Variant& v, const Units& units)
 {
     std::string main = line;
@@ -166,7 +175,7 @@ std::optional<std::string> take_reading(Visit& visit, const std::string& line, c
             value = lower_ascii(value).ends_with(a.kind->said) ? trimmed(value.substr(0, value.size() - std::string(a.kind->said).size())) : *after(value, a.kind->said);
             rest = value;
         } else if (!a.of.empty() && !rest->starts_with("=") && rest->find_first_not_of("0123456789.,-+ −") == std::string::npos) {
-            near = Unclear{{"“" + *rest + "” of " + a.of + " has no unit", "", "Behind the number: ohm, °C, K, A, W, h or starts"}};
+            near = Unclear{{"“" + *rest + "” of " + a.of + " has no unit", "", units_of(v, a.of)}};
             continue;
         }
         try {
@@ -182,7 +191,9 @@ std::optional<std::string> take_reading(Visit& visit, const std::string& line, c
             take_value(*rest, *a.kind, one, units);
             put_reading(visit, one);
             return reading_label(*a.kind, a.of, &v) + " " + reading_text(one, units);
-        } catch (const Unclear& e) {
+        } catch (Unclear& e) {
+            if (!a.of.empty() && e.error.remedy.ends_with("leave the unit out"))
+                e.error.remedy = units_of(v, a.of);
             if (!near)
                 near = e;
         }
@@ -209,6 +220,8 @@ VisitWork work_in(const Words& parts)
     w.text = parts[0];
     for (std::size_t i = 1; i < parts.size(); ++i) {
         const std::string& p = parts[i];
+        if (p.empty())
+            continue;
         if (p.starts_with("part "))
             w.part = trimmed(p.substr(5));
         else if (p.starts_with("cost "))
@@ -231,6 +244,32 @@ VisitWork work_in(const Words& parts)
     return w;
 }
 
+// What is said behind the words without a bar: "cleaned the strainer at P1, 40 min, cost 12".
+Words said_parts(std::string text, const Variant& v)
+{
+    Words tails;
+    for (;;) {
+        SpokenTail t = spoken_minutes(text);
+        if (const std::size_t at = text.rfind(", cost "); t.tail.empty() && at != std::string::npos && parse(text.substr(at + 7), Quantity::number, Units::metric()))
+            t = {text.substr(0, at), text.substr(at + 2)};
+        if (t.tail.empty())
+            t = spoken_place(text, v);
+        if (t.tail.empty() || t.text.empty())
+            break;
+        text = t.text;
+        tails.push_back(t.tail);
+    }
+    tails.insert(tails.begin(), text);
+    return tails;
+}
+
+// An empty part behind a text that would be read as more than text.
+std::string guarded(const std::string& text)
+{
+    const bool more = !spoken_minutes(text).tail.empty() || text.find(" at ") != std::string::npos || text.find(", cost ") != std::string::npos || !spoken_due(text, true).tail.empty() || !spoken_due(text, false).tail.empty();
+    return more ? " |" : "";
+}
+
 std::string work_line(const VisitWork& w)
 {
     std::string out = "done: " + escaped(w.text);
@@ -244,7 +283,7 @@ std::string work_line(const VisitWork& w)
     add(!w.of.empty(), "at " + escaped(w.of));
     for (const std::string& d : w.does)
         add(true, "does " + escaped(d));
-    return out;
+    return out + guarded(w.text);
 }
 
 template <class E, class Keys>
@@ -259,10 +298,17 @@ E key_in(const Keys& keys, const std::string& s, const char* what)
     refuse("“" + s + "” is no " + what, "One of " + all);
 }
 
+// Whose loop and whose habits a line is about.
+struct Hearer {
+    const Variant& v;
+    const Units& units;
+    bool month_first() const { return units.fahrenheit; }
+};
+
 struct Verb {
     const char* name;
     const char* usage;
-    std::string (*take)(Visit&, const Words&); // what was understood
+    std::string (*take)(Visit&, const Words&, const Hearer&); // what was understood
 };
 
 constexpr std::array sky_keys{"clear", "racing", "broken", "overcast", "thin", "fog", "thunder"};
@@ -277,51 +323,57 @@ std::string keep(std::string& to, const Words& p, const char* what)
 const std::vector<Verb>& verbs()
 {
     static const std::vector<Verb> all{
-        {"when", "when: 2026-05-12T09:30", [](Visit& x, const Words& p) {
-             if (!is_moment(p[0]))
-                 refuse("“" + p[0] + "” is no date with a time", "2026-05-12T09:30");
-             return keep(x.when, p, "when");
+        {"when", "when: 2026-05-12T09:30", [](Visit& x, const Words& p, const Hearer& l) {
+             const auto when = spoken_date(p[0], l.month_first());
+             if (!when || !is_moment(*when))
+                 refuse("“" + p[0] + "” is no date with a time", "2026-05-12T09:30, or 12 May 2026 9:30");
+             return keep(x.when, {*when}, "when");
          }},
-        {"purpose", "purpose: service, survey, commissioning, call_back, other", [](Visit& x, const Words& p) {
+        {"purpose", "purpose: service, survey, commissioning, call_back, other", [](Visit& x, const Words& p, const Hearer& l) {
              x.purpose = key_in<Purpose>(purpose_keys, p[0], "purpose of a visit");
              return "purpose: " + p[0];
          }},
-        {"title", "title: what it is about", [](Visit& x, const Words& p) { return keep(x.title, p, "title"); }},
-        {"persons", "persons: who was there", [](Visit& x, const Words& p) { return keep(x.persons, p, "persons"); }},
-        {"weather", "weather: sun and cloud, calm", [](Visit& x, const Words& p) { return keep(x.weather, p, "weather"); }},
-        {"sky", "sky: clear, racing, broken, overcast, thin, fog, thunder", [](Visit& x, const Words& p) {
-             key_in<int>(sky_keys, p[0], "sky");
-             return keep(x.sky, p, "sky");
+        {"title", "title: what it is about", [](Visit& x, const Words& p, const Hearer& l) { return keep(x.title, p, "title"); }},
+        {"persons", "persons: who was there", [](Visit& x, const Words& p, const Hearer& l) { return keep(x.persons, p, "persons"); }},
+        {"weather", "weather: sun and cloud, calm", [](Visit& x, const Words& p, const Hearer& l) { return keep(x.weather, p, "weather"); }},
+        {"sky", "sky: clear, racing, broken, overcast, thin, fog, thunder", [](Visit& x, const Words& p, const Hearer& l) {
+             const std::string said = spoken_sky(p[0]), sky = said.empty() ? p[0] : said;
+             key_in<int>(sky_keys, sky, "sky");
+             return keep(x.sky, {sky}, "sky");
          }},
-        {"found", "found: by reading the unit", [](Visit& x, const Words& p) { return keep(x.found_how, p, "found"); }},
-        {"left", "left: as agreed", [](Visit& x, const Words& p) { return keep(x.left_how, p, "left"); }},
-        {"fault", "fault: words | at P1", [](Visit& x, const Words& p) {
-             x.faults.push_back({p[0], p.size() > 1 && p[1].starts_with("at ") ? trimmed(p[1].substr(3)) : ""});
+        {"found", "found: by reading the unit", [](Visit& x, const Words& p, const Hearer& l) { return keep(x.found_how, p, "found"); }},
+        {"left", "left: as agreed", [](Visit& x, const Words& p, const Hearer& l) { return keep(x.left_how, p, "left"); }},
+        {"fault", "fault: words | at P1", [](Visit& x, const Words& p, const Hearer& l) {
+             const SpokenTail said = p.size() > 1 ? SpokenTail{p[0], p[1]} : spoken_place(p[0], l.v);
+             x.faults.push_back({said.text, said.tail.starts_with("at ") ? trimmed(said.tail.substr(3)) : ""});
              return "fault: " + p[0];
          }},
-        {"done", "done: words | 20 min | part NAME | cost 84", [](Visit& x, const Words& p) {
-             x.work.push_back(work_in(p));
-             return "done: " + p[0];
+        {"done", "done: words | 20 min | part NAME | cost 84", [](Visit& x, const Words& p, const Hearer& l) {
+             x.work.push_back(work_in(p.size() > 1 ? p : said_parts(p[0], l.v)));
+             return work_line(x.work.back());
          }},
-        {"next", "next: words | by 2026-10-01", [](Visit& x, const Words& p) {
-             VisitNext n{p[0], {}};
-             if (p.size() > 1) {
-                 n.by = p[1].starts_with("by ") ? trimmed(p[1].substr(3)) : p[1];
-                 if (!is_date(n.by))
-                     refuse("“" + n.by + "” is no date", "by 2026-10-01");
+        {"next", "next: words | by 2026-10-01", [](Visit& x, const Words& p, const Hearer& l) {
+             const SpokenTail said = p.size() > 1 ? SpokenTail{p[0], p[1]} : spoken_due(p[0], l.month_first());
+             VisitNext n{said.text, {}};
+             if (!said.tail.empty()) {
+                 const std::string by = said.tail.starts_with("by ") ? trimmed(said.tail.substr(3)) : said.tail;
+                 const auto date = spoken_date(by, l.month_first());
+                 if (!date || !is_date(*date))
+                     refuse("“" + by + "” is no date", "by 2026-10-01, or by 1 October 2026");
+                 n.by = *date;
              }
              x.next.push_back(n);
-             return "next: " + p[0];
+             return "next: " + n.text + (n.by.empty() ? "" : ", by " + n.by);
          }},
-        {"note", "note: words", [](Visit& x, const Words& p) {
+        {"note", "note: words", [](Visit& x, const Words& p, const Hearer& l) {
              x.notes += (x.notes.empty() ? "" : "\n") + p[0];
              return "note: " + p[0];
          }},
-        {"test", "test: when and name of a test in the job", [](Visit& x, const Words& p) {
+        {"test", "test: when and name of a test in the job", [](Visit& x, const Words& p, const Hearer& l) {
              x.tests.push_back(p[0]);
              return "test: " + p[0];
          }},
-        {"tick", "tick: LIST/ITEM | done | what was found", [](Visit& x, const Words& p) {
+        {"tick", "tick: LIST/ITEM | done | what was found", [](Visit& x, const Words& p, const Hearer& l) {
              const auto at = p[0].find('/');
              if (at == std::string::npos || p.size() < 2)
                  refuse("a tick names its list, its item and how it stands", "tick: commissioning/leak-test | done | 30 min at 3 bar");
@@ -336,24 +388,119 @@ const std::vector<Verb>& verbs()
 
 } // namespace
 
+namespace {
+
+// Other words for the beginning of an entry; a colon must follow.
+constexpr std::pair<const char*, const char*> other_verbs[]{{"to do", "next"}, {"todo", "next"}, {"next time", "next"}, {"next visit", "next"}, {"did", "done"}, {"work", "done"}, {"notes", "note"}, {"remark", "note"}, {"problem", "fault"}, {"issue", "fault"}, {"who", "persons"}, {"date", "when"}};
+
+std::string with_usual_verb(const std::string& s)
+{
+    const std::size_t colon = s.find(':');
+    for (const auto& [said, verb] : other_verbs)
+        if (colon != std::string::npos && lower_ascii(trimmed(s.substr(0, colon))) == said)
+            return verb + s.substr(colon);
+    return s;
+}
+
+bool is_verb_with_colon(const std::string& s)
+{
+    return std::any_of(verbs().begin(), verbs().end(), [&](const Verb& v) { return lower_ascii(s).starts_with(std::string(v.name) + ":"); });
+}
+
+// The pieces of "S1 1106 ohm, S2 1078 ohm and air 60 F".
+Words pieces_of(const std::string& s)
+{
+    Words out;
+    std::string rest = s;
+    for (;;) {
+        std::size_t at = std::string::npos, size = 0;
+        for (const char* sign : {", and ", "; ", ", ", " and "})
+            if (const std::size_t found = rest.find(sign); found < at) {
+                at = found;
+                size = std::string_view(sign).size();
+            }
+        if (at == std::string::npos)
+            break;
+        out.push_back(trimmed(rest.substr(0, at)));
+        rest = rest.substr(at + size);
+    }
+    out.push_back(trimmed(rest));
+    return out;
+}
+
+// A reading in free words. Empty: none is meant. Throws what the likeliest form lacks.
+std::optional<std::string> take_spoken(Visit& visit, const std::string& s, const Hearer& l)
+{
+    if (const auto bucket = spoken_bucket(s))
+        return take_reading(visit, *bucket, l.v, l.units);
+    const Words pieces = pieces_of(s);
+    if (pieces.size() > 1) {
+        Visit changed = visit;
+        std::string all;
+        for (const std::string& piece : pieces) {
+            const auto said = is_verb_with_colon(piece) ? Result<std::string>(Error{}) : dictate(changed, piece, l.v, l.units);
+            if (!said) {
+                all.clear();
+                break;
+            }
+            all += (all.empty() ? "" : "; ") + *said;
+        }
+        if (!all.empty()) {
+            visit = std::move(changed);
+            return all;
+        }
+    }
+    std::optional<Unclear> near;
+    for (const std::string& form : spoken_readings(s, l.v)) {
+        try {
+            if (auto said = take_reading(visit, form, l.v, l.units))
+                return said;
+        } catch (const Unclear& e) {
+            if (!near)
+                near = e;
+        }
+    }
+    if (near)
+        throw Unclear(*near);
+    return {};
+}
+
+} // namespace
+
 Result<std::string> dictate(Visit& visit, const std::string& line, const Variant& v, const Units& units)
 {
-    const std::string s = trimmed(line);
+    const std::string s = with_usual_verb(trimmed(line));
+    const Hearer hearer{v, units};
     try {
         if (s.empty())
             refuse("nothing was said");
         for (const Verb& verb : verbs())
-            if (auto rest = s.starts_with(std::string(verb.name) + ":") ? std::optional(trimmed(s.substr(std::string(verb.name).size() + 1))) : after(s, verb.name)) {
+            if (auto rest = lower_ascii(s).starts_with(std::string(verb.name) + ":") ? std::optional(trimmed(s.substr(std::string(verb.name).size() + 1))) : after(s, verb.name)) {
                 const Words parts = parts_of(*rest);
                 if (parts[0].empty())
                     refuse(std::string("what follows “") + verb.name + "” is missing", verb.usage);
                 Visit changed = visit;
-                std::string said = verb.take(changed, parts);
+                std::string said = verb.take(changed, parts, hearer);
                 visit = std::move(changed);
                 return said;
             }
-        if (auto said = take_reading(visit, s, v, units))
+        if (const std::string sky = spoken_sky(s); !sky.empty()) {
+            visit.sky = sky;
+            return "sky: " + sky;
+        }
+        std::optional<Unclear> near;
+        try {
+            if (auto said = take_reading(visit, s, v, units))
+                return *said;
+        } catch (const Unclear& e) {
+            near = e;
+        }
+        if (auto said = take_spoken(visit, s, hearer))
             return *said;
+        if (near)
+            throw Unclear(*near);
+        if (const std::string none = spoken_elsewhere(s, v); !none.empty())
+            refuse("this loop has no " + none, "Choose the loop's answers at the Loop station, or write it as a note: …");
         refuse("“" + s + "” is not understood", "A probe or output with its value (S1 1106 ohm), a reading (flow, rise, pressure …), or done, fault, next, note with a colon");
     } catch (const Unclear& r) {
         return r.error;
@@ -389,13 +536,13 @@ std::vector<std::string> dictated(const Visit& x)
     for (const std::string& t : x.tests)
         say("test", t);
     for (const VisitFault& f : x.faults)
-        out.push_back("fault: " + escaped(f.text) + (f.of.empty() ? "" : " | at " + escaped(f.of)));
+        out.push_back("fault: " + escaped(f.text) + (f.of.empty() ? guarded(f.text) : " | at " + escaped(f.of)));
     for (const VisitWork& w : x.work)
         out.push_back(work_line(w));
     for (const VisitTick& t : x.ticks)
         out.push_back("tick: " + escaped(t.list + "/" + t.item) + " | " + tick_keys[static_cast<std::size_t>(t.tick)] + (t.said.empty() && t.when.empty() ? "" : " | " + escaped(t.said)) + (t.when.empty() ? "" : " | " + escaped(t.when)));
     for (const VisitNext& n : x.next)
-        out.push_back("next: " + escaped(n.text) + (n.by.empty() ? "" : " | by " + n.by));
+        out.push_back("next: " + escaped(n.text) + (n.by.empty() ? guarded(n.text) : " | by " + n.by));
     say("note", x.notes);
     return out;
 }
