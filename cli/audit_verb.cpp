@@ -5,6 +5,7 @@
 
 #include "core/audit/audit.h"
 #include "core/job/ids.h"
+#include "core/job/job_check.h"
 #include "core/job/trace_edit.h"
 #include "core/units/instant_text.h"
 #include "files/any_log.h"
@@ -17,6 +18,7 @@
 #include <chrono>
 #include <cmath>
 #include <cstdio>
+#include <filesystem>
 #include <ostream>
 
 namespace vernal {
@@ -151,7 +153,7 @@ CLI::App* AuditVerb::add_to(CLI::App& app)
     c->add_option("--variant", variant_, "else the first one");
     c->add_option("--layout", layout_, "how the log is read, as JSON; else as it looks");
     c->add_flag("--json", json_, "for programs");
-    c->add_option("--out", out_, "writes the job with what was found as a variant of its own here");
+    c->add_option("--out", out_, "writes the job here, with what was found as a variant of its own and the log as a day");
     return c;
 }
 
@@ -190,6 +192,16 @@ Result<int> AuditVerb::run(const Streams& s)
         return Error{a.error().what, logs_.front(), a.error().remedy};
     if (!out_.empty()) {
         job.variants.push_back(with_found(job, v, a->found));
+        // The log goes with it, so that the audit's paper can be made from the job.
+        const std::string name = free_trace_name(job, is_standard(logs_.front()) ? "log.csv" : std::filesystem::path(logs_.front()).filename().string());
+        Day day = job.days.front();
+        day.id.clear();
+        day.kind = DayKind::recorded;
+        day.faults.clear();
+        day.name = free_name(job.days, std::filesystem::path(name).stem().string());
+        day.trace = name;
+        job.traces[name] = std::make_shared<const Trace>(*log);
+        job.days.push_back(day);
         give_ids(job, NewFrom::file);
         if (const auto done = write_job(s, job, out_); !done)
             return done.error();

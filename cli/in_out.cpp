@@ -4,6 +4,7 @@
 #include "files/job_file.h"
 #include "files/job_json.h"
 
+#include <ctime>
 #include <istream>
 #include <iterator>
 #include <ostream>
@@ -27,6 +28,16 @@ Result<std::monostate> write_job(const Streams& s, const Job& job, const std::st
         return Error{"a job with logs or attachments cannot go to standard output", file, "Name a file that ends in .vrelay"};
     s.out << write_job_json(job);
     return std::monostate{};
+}
+
+std::string clock_text_now(const char* format, bool utc)
+{
+    const std::time_t now = std::time(nullptr);
+    std::tm t{};
+    utc ? gmtime_r(&now, &t) : localtime_r(&now, &t);
+    char b[40];
+    std::strftime(b, sizeof b, format, &t);
+    return b;
 }
 
 } // namespace vernal

@@ -18,6 +18,9 @@ Result<std::string> read_input(const Streams& s, const std::string& file);
 // attachments, which have no place there.
 Result<std::monostate> write_job(const Streams& s, const Job& job, const std::string& file);
 
+// The clock's time by a format of strftime, local or UTC.
+std::string clock_text_now(const char* format, bool utc = false);
+
 // Where what is said for people goes: beside a table on standard output to standard error.
 inline std::ostream& words_beside(const Streams& s, const std::string& table) { return is_standard(table) ? s.err : s.out; }
 

@@ -1,10 +1,16 @@
 #include "procedure_verb.h"
 
 #include "chosen_variant.h"
+#include "in_out.h"
 
 #include "core/bench/bench_faults.h"
 #include "core/bench/procedure_run.h"
+#include "core/job/ids.h"
+#include "core/job/job_check.h"
+#include "core/units/calendar.h"
+#include "core/visit/keeping.h"
 #include "files/disk.h"
+#include "files/job_file.h"
 
 #include <nlohmann/json.hpp>
 
@@ -65,6 +71,9 @@ CLI::App* ProcedureVerb::add_to(CLI::App& app)
     c->add_option("--fault", fault_, "something wrong with the unit, by key");
     c->add_option("--file", file_, "a procedure of one's own");
     c->add_option("--variant", variant_, "else the first");
+    c->add_flag("--keep", keep_, "keeps the results in the job and in its open visit; begins a visit where none is open");
+    c->add_option("--visit", visit_, "--keep: in this open visit, by its id or date");
+    c->add_option("--out", out_, "--keep: writes the job here; else in place");
     c->add_flag("--json", json_, "for programs");
     return c;
 }
@@ -112,6 +121,7 @@ Result<int> ProcedureVerb::run(const Streams& s)
     }
     bool failed = false;
     Json all = Json::array();
+    std::vector<BenchRecord> records;
     for (const Procedure& p : procedures) {
         auto rig = Rig::make(job, real, day, 12, on_site);
         if (!rig)
@@ -119,6 +129,7 @@ Result<int> ProcedureVerb::run(const Streams& s)
         ProcedureRun run(p, written, *rig);
         run.run();
         failed = failed || run.result().verdict() == StepVerdict::failed;
+        records.push_back(record_of(run.result(), p.title, clock_text_now("%Y-%m-%dT%H:%M"), written.id));
         if (json_)
             all.push_back(json_of(run.result()));
         else
@@ -126,7 +137,47 @@ Result<int> ProcedureVerb::run(const Streams& s)
     }
     if (json_)
         s.out << (name_.empty() ? all : all.front()).dump(2) << "\n";
+    if (keep_)
+        if (const auto kept = keep(s, records); !kept)
+            return kept.error();
     return failed ? exit_serious : exit_fine;
+}
+
+Result<std::monostate> ProcedureVerb::keep(const Streams& s, const std::vector<BenchRecord>& records) const
+{
+    auto opened = open_job_file(job_);
+    if (!opened)
+        return opened.error();
+    if (opened->newer())
+        return Error{opened->notices.front(), job_, "Change it with a newer Vernal Relay"};
+    Job& job = opened->job;
+    Visit* visit = nullptr;
+    for (Visit& v : job.logbook.visits)
+        if (visit_.empty() ? !v.closed : v.id == visit_ || v.when == visit_ || v.when.substr(0, 10) == visit_)
+            visit = &v;
+    if (!visit_.empty() && !visit)
+        return Error{"there is no visit “" + visit_ + "”", job_, "visit JOB list names them; without --visit one is begun"};
+    if (visit && visit->closed)
+        return Error{"the visit of " + date_words(visit->when) + " is closed", job_, "Without --visit another one is begun"};
+    const bool begun = !visit;
+    if (begun) {
+        job.logbook.visits.push_back(new_visit(job, clock_text_now("%Y-%m-%dT%H:%M"), Purpose::commissioning, job.variants.front().id));
+        visit = &job.logbook.visits.back();
+    }
+    for (const BenchRecord& r : records) {
+        job.bench.push_back(r);
+        visit->tests.push_back(test_key(r));
+    }
+    const std::string id = visit->id, file = out_.empty() ? job_ : out_;
+    sort_visits(job);
+    give_ids(job, NewFrom::edit);
+    if (const auto problem = job_problem(job))
+        return Error{problem->what, problem->at, problem->remedy};
+    if (const auto saved = write_job(s, job, file); !saved)
+        return saved.error();
+    if (!json_)
+        words_beside(s, file) << (begun ? "Kept in a visit that is begun with it: " : "Kept in the visit ") << id << "\n";
+    return std::monostate{};
 }
 
 } // namespace vernal

@@ -3,6 +3,7 @@
 
 #include "chosen_variant.h"
 #include "core/advice/schools.h"
+#include "core/sums/knob_card.h"
 #include "files/card_csv.h"
 #include "files/disk.h"
 #include "files/job_file.h"
@@ -31,7 +32,7 @@ Result<int> SettingsVerb::run(const Streams& s)
         return chosen.error();
     Units units = s.units;
     units.fahrenheit |= fahrenheit_;
-    const auto rows = settings_card(chosen->first.variants[chosen->second], units);
+    const auto rows = whole_card(chosen->first.variants[chosen->second], units);
     if (csv_) {
         s.out << card_csv(rows);
         return exit_fine;

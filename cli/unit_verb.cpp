@@ -46,7 +46,7 @@ CLI::App* UnitVerb::add_to(CLI::App& app)
 {
     CLI::App* c = app.add_subcommand("unit", "A unit by its sheet: wiring, keys, presets and lamps for this job; exit 1 where it cannot be set as the job wants");
     c->add_option("job", job_, "job file")->required();
-    c->add_option("--sheet", sheet_, "file of the sheet, the name of one kept in the job, or north, south: the examples")->required();
+    c->add_option("--sheet", sheet_, "file of the sheet, the name of one kept in the job, or north, south: the examples; else the first in the job");
     c->add_option("--list", kind_, "what of it")->check(CLI::IsMember({"wiring", "keys", "presets", "lamps"}));
     c->add_option("--lamp", lamps_, "LAMP=dark|lit|slow|fast|twice, as it is seen; may be given several times");
     c->add_option("--instead-of", instead_of_, "sheet of the unit that it replaces: what is lost");
@@ -89,7 +89,10 @@ Result<int> UnitVerb::run(const Streams& s)
     if (!chosen)
         return chosen.error();
     const auto& [job, at] = *chosen;
-    const auto sheet = sheet_named(sheet_, job);
+    const auto kept = sheet_.empty() ? sheets_of(job) : std::vector<UnitSheet>();
+    if (sheet_.empty() && kept.empty())
+        return Error{"this job has no unit sheet", job_, "--sheet north or --sheet south takes an example; with --out it is kept in the job"};
+    const auto sheet = sheet_.empty() ? Result<UnitSheet>(kept.front()) : sheet_named(sheet_, job);
     if (!sheet)
         return sheet.error();
     const auto seen = lamps();
@@ -140,6 +143,11 @@ Result<int> UnitVerb::run(const Streams& s)
                 if (!json_)
                     s.out << p.name << " " << p.value << ": " << f.title << ". " << f.reason << "\n";
             }
+        if (all.empty() && !json_)
+            s.out << (std::any_of(sheet->settings.begin(), sheet->settings.end(), [](const SheetSetting& x) { return x.has_preset; }) ? "No preset of " + sheet->name + " is wrong for this job\n" : sheet->name + " has no presets\n");
+        if (json_)
+            s.out << all.dump(2) << "\n";
+        return all.empty() ? exit_fine : exit_serious;
     } else if (json_) {
         all = json_of(keys);
     } else {

@@ -2,9 +2,11 @@
 #include "check_verb.h"
 #include "day_verb.h"
 #include "new_verb.h"
+#include "part_verbs.h"
 #include "probe_verb.h"
 #include "procedure_verb.h"
 #include "run_verb.h"
+#include "service_verbs.h"
 #include "setting_verbs.h"
 #include "settings_verb.h"
 #include "sum_verb.h"
@@ -32,9 +34,14 @@ std::vector<std::unique_ptr<Verb>> all_verbs()
     out.push_back(std::make_unique<UnitVerb>());
     out.push_back(std::make_unique<VisitVerb>());
     out.push_back(std::make_unique<DueVerb>());
+    out.push_back(std::make_unique<CallVerb>());
+    out.push_back(std::make_unique<TriageVerb>());
+    out.push_back(std::make_unique<SeasonsVerb>());
     out.push_back(std::make_unique<ReportVerb>());
     out.push_back(std::make_unique<GetVerb>());
     out.push_back(std::make_unique<SetVerb>());
+    out.push_back(std::make_unique<AddVerb>());
+    out.push_back(std::make_unique<RemoveVerb>());
     out.push_back(std::make_unique<FieldsVerb>());
     out.push_back(std::make_unique<SchemaVerb>());
     return out;

@@ -20,28 +20,11 @@
 #include "files/unit_file.h"
 
 #include <algorithm>
-#include <ctime>
 #include <filesystem>
 #include <ostream>
 
 namespace vernal {
 namespace {
-
-std::tm clock_now(bool utc)
-{
-    const std::time_t now = std::time(nullptr);
-    std::tm t{};
-    utc ? gmtime_r(&now, &t) : localtime_r(&now, &t);
-    return t;
-}
-
-std::string now_text(const char* format, bool utc = false)
-{
-    const std::tm t = clock_now(utc);
-    char b[40];
-    std::strftime(b, sizeof b, format, &t);
-    return b;
-}
 
 const Visit* chosen_visit(const Job& job, const std::string& id)
 {
@@ -88,6 +71,7 @@ CLI::App* VisitVerb::add_to(CLI::App& app)
     c->add_option("--purpose", purpose_, "add: of a new one")->check(CLI::IsMember(std::vector<std::string>(purpose_keys.begin(), purpose_keys.end())));
     c->add_option("--persons", persons_, "add: who is there");
     c->add_option("--say", say_, "add: a line as it is dictated, \"S1 1106 ohm\"; may be given several times");
+    c->add_flag("--sure", sure_, "add: keeps a reading that no sky gives; else it is refused");
     c->add_flag("--close", close_, "add: closes it; what is closed is amended, not changed");
     c->add_option("--out", out_, "add: writes the job here; else in place");
     c->add_flag("--json", json_, "for programs");
@@ -114,7 +98,7 @@ Result<int> VisitVerb::run(const Streams& s)
     if (act_ == "show") {
         const Visit* v = chosen_visit(job, visit_);
         if (!v)
-            return Error{visit_.empty() ? "this job has no visit" : "there is no visit “" + visit_ + "”", job_, "visit JOB list names them"};
+            return Error{visit_.empty() ? "this job has no visit" : "there is no visit “" + visit_ + "”", job_, visit_.empty() ? "visit JOB add begins one" : "visit JOB list names them"};
         if (json_)
             s.out << json_of(*v).dump(2) << "\n";
         else
@@ -129,7 +113,7 @@ Result<int> VisitVerb::run(const Streams& s)
     if (was && was->closed)
         return Error{"the visit of " + date_words(was->when) + " is closed", job_, "It is amended in the window, with date and reason"};
     const auto purpose = static_cast<Purpose>(std::find(purpose_keys.begin(), purpose_keys.end(), purpose_) - purpose_keys.begin());
-    Visit v = was ? *was : new_visit(job, when_.empty() ? now_text("%Y-%m-%dT%H:%M") : when_, purpose, job.variants.front().id);
+    Visit v = was ? *was : new_visit(job, when_.empty() ? clock_text_now("%Y-%m-%dT%H:%M") : when_, purpose, job.variants.front().id);
     if (!persons_.empty())
         v.persons = persons_;
     for (const std::string& line : say_) {
@@ -139,6 +123,8 @@ Result<int> VisitVerb::run(const Streams& s)
         if (!json_)
             s.out << *said << "\n";
     }
+    if (const auto doubts = doubts_of(job, v, s.units); !doubts.empty() && !sure_ && !say_.empty())
+        return Error{doubts.front(), job_, "Say it again with --sure to keep it all the same"};
     if (close_) {
         if (const std::string why = cannot_close(v); !why.empty())
             return Error{why, job_, "--persons, or --say \"persons: …\""};
@@ -173,7 +159,7 @@ CLI::App* DueVerb::add_to(CLI::App& app)
 
 Result<int> DueVerb::run(const Streams& s)
 {
-    const std::string today = today_.empty() ? now_text("%Y-%m-%d") : today_;
+    const std::string today = today_.empty() ? clock_text_now("%Y-%m-%d") : today_;
     if (!is_date(today))
         return Error{"“" + today + "” is no date", "--today", "2026-05-12"};
     const auto read = read_job_folder(folder_, index_path(std::filesystem::weakly_canonical(folder_)), today);
@@ -188,7 +174,7 @@ Result<int> DueVerb::run(const Streams& s)
     }
     std::stable_sort(all.begin(), all.end(), [](const CalendarEntry& a, const CalendarEntry& b) { return a.due.date < b.due.date; });
     if (!ical_.empty())
-        if (const auto done = write_file_atomically(ical_, due_calendar(all, now_text("%Y%m%dT%H%M%SZ", true))); !done)
+        if (const auto done = write_file_atomically(ical_, due_calendar(all, clock_text_now("%Y%m%dT%H%M%SZ", true))); !done)
             return done.error();
     Json list = Json::array();
     for (const CalendarEntry& e : all) {
@@ -213,7 +199,7 @@ CLI::App* ReportVerb::add_to(CLI::App& app)
     c->add_option("--out", out_, "FILE.html, .json, .csv or .txt")->required();
     c->add_option("--variant", variant_, "else the first");
     c->add_option("--visit", visit_, "by its id or date; else the last that suits");
-    c->add_option("--sheet", sheet_, "name of a unit's sheet in the job; else its first");
+    c->add_option("--sheet", sheet_, "name of a unit's sheet in the job, or north, south: the examples; else the job's first");
     c->add_option("--today", today_, "the date on it; else today");
     return c;
 }
@@ -224,7 +210,7 @@ Result<int> ReportVerb::run(const Streams& s)
     if (!chosen)
         return chosen.error();
     const auto& [job, at] = *chosen;
-    PaperRequest r{job, at, "", s.units, today_.empty() ? now_text("%Y-%m-%d") : today_, nullptr};
+    PaperRequest r{job, at, "", s.units, today_.empty() ? clock_text_now("%Y-%m-%d") : today_, nullptr};
     if (!visit_.empty()) {
         const Visit* v = chosen_visit(job, visit_);
         if (!v)
@@ -237,6 +223,10 @@ Result<int> ReportVerb::run(const Streams& s)
             r.sheet = &u;
             break;
         }
+    if (!r.sheet && (sheet_ == "north" || sheet_ == "south"))
+        r.sheet = &example_sheets()[sheet_ == "north" ? 0 : 1];
+    else if (!r.sheet && !sheet_.empty())
+        return Error{"there is no unit sheet “" + sheet_ + "”", job_, "north and south are the examples"};
     const auto paper = find_paper(kind_)->make(r);
     if (!paper)
         return paper.error();

@@ -13,7 +13,7 @@ public:
 private:
     std::string job_, act_, visit_, when_, purpose_ = "service", persons_, out_;
     std::vector<std::string> say_;
-    bool json_ = false, close_ = false;
+    bool json_ = false, close_ = false, sure_ = false;
 };
 
 // due FOLDER [--ical FILE]

@@ -62,6 +62,9 @@ CallPage::CallPage(Session& session, QWidget* parent) : QWidget(parent), session
     no_->setObjectName(QStringLiteral("callNo"));
     skip_ = new QPushButton(tr("Cannot be told"));
     skip_->setObjectName(QStringLiteral("callSkip"));
+    undo_ = new QPushButton(tr("Undo answer"));
+    undo_->setObjectName(QStringLiteral("callUndo"));
+    undo_->setProperty("look", QStringLiteral("quiet"));
     answered_ = remark();
     about_ = remark();
     about_->setObjectName(QStringLiteral("causeAbout"));
@@ -71,6 +74,7 @@ CallPage::CallPage(Session& session, QWidget* parent) : QWidget(parent), session
     ask->addWidget(yes_);
     ask->addWidget(no_);
     ask->addWidget(skip_);
+    ask->addWidget(undo_);
     ask->addStretch(1);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(14, 10, 14, 10);
@@ -89,10 +93,13 @@ CallPage::CallPage(Session& session, QWidget* parent) : QWidget(parent), session
     connect(yes_, &QPushButton::clicked, this, [this] { answer(true); });
     connect(no_, &QPushButton::clicked, this, [this] { answer(false); });
     connect(skip_, &QPushButton::clicked, this, [this] {
-        if (!now_.ask.empty())
+        if (!now_.ask.empty()) {
+            asked_.push_back(now_.ask.front());
             skipped_.push_back(now_.ask.front());
+        }
         rank();
     });
+    connect(undo_, &QPushButton::clicked, this, &CallPage::take_back);
     connect(take_, &QPushButton::clicked, this, &CallPage::take_as_visit);
     connect(back, &QPushButton::clicked, this, &CallPage::left);
 }
@@ -104,6 +111,8 @@ void CallPage::begin()
         c->setChecked(false);
     answers_.clear();
     skipped_.clear();
+    asked_.clear();
+    by_words_.clear();
     rank();
     words_->setFocus();
 }
@@ -119,8 +128,18 @@ std::vector<Complaint> CallPage::complaints() const
 
 void CallPage::read_words()
 {
-    for (const Complaint c : complaints_in(words_->toPlainText().toStdString()))
-        complaints_[static_cast<std::size_t>(c)]->setChecked(true);
+    const auto said = complaints_in(words_->toPlainText().toStdString());
+    for (const Complaint c : by_words_) // what a corrected word no longer says
+        if (std::find(said.begin(), said.end(), c) == said.end())
+            complaints_[static_cast<std::size_t>(c)]->setChecked(false);
+    std::vector<Complaint> ticked;
+    for (const Complaint c : said) {
+        QCheckBox* box = complaints_[static_cast<std::size_t>(c)];
+        if (!box->isChecked() || std::find(by_words_.begin(), by_words_.end(), c) != by_words_.end())
+            ticked.push_back(c);
+        box->setChecked(true);
+    }
+    by_words_ = std::move(ticked);
     rank();
 }
 
@@ -145,6 +164,7 @@ void CallPage::rank()
     question_->setText(it == all.end() ? tr("Nothing more to ask that would tell them apart.") : tr(it->text));
     for (QPushButton* b : {yes_, no_, skip_})
         b->setEnabled(it != all.end());
+    undo_->setEnabled(!asked_.empty());
     QStringList said;
     for (const PhoneAnswer& a : answers_)
         for (const PhoneQuestion& q : all)
@@ -160,7 +180,18 @@ void CallPage::answer(bool yes)
 {
     if (now_.ask.empty())
         return;
+    asked_.push_back(now_.ask.front());
     answers_.push_back({now_.ask.front(), yes});
+    rank();
+}
+
+void CallPage::take_back()
+{
+    if (asked_.empty())
+        return;
+    std::erase_if(answers_, [&](const PhoneAnswer& a) { return a.question == asked_.back(); });
+    std::erase(skipped_, asked_.back());
+    asked_.pop_back();
     rank();
 }
 

@@ -30,6 +30,7 @@ private:
     void rank();
     void show_cause();
     void answer(bool yes);
+    void take_back();
     void take_as_visit();
     std::vector<Complaint> complaints() const;
     Session& session_;
@@ -37,10 +38,11 @@ private:
     std::vector<QCheckBox*> complaints_;
     QListWidget* causes_;
     QLabel *question_, *answered_, *about_;
-    QPushButton *yes_, *no_, *skip_, *take_;
+    QPushButton *yes_, *no_, *skip_, *undo_, *take_;
     CallBack now_;
     std::vector<PhoneAnswer> answers_;
-    std::vector<std::string> skipped_;
+    std::vector<std::string> skipped_, asked_; // asked_: in their order, skipped ones among them
+    std::vector<Complaint> by_words_;          // ticked by what was typed
 };
 
 } // namespace vernal

@@ -328,6 +328,14 @@ void VisitPage::take_line()
             return tell(qs(said.error().text()), true);
         understood = *said;
     }
+    // What no sky gives is asked about once; the same line again keeps it.
+    const auto before = doubts_of(d.job(), *v, session_.units());
+    for (const std::string& doubt : doubts_of(d.job(), changed, session_.units()))
+        if (std::find(before.begin(), before.end(), doubt) == before.end() && doubted_ != words) {
+            doubted_ = words;
+            return tell(tr("Check first: %1. To keep it all the same, press Enter again.").arg(qs(doubt)), true);
+        }
+    doubted_.clear();
     leave_line();
     tell(qs(understood), false);
     change_visit(d, id_, tr("Say a line"), [&](Visit& x) { x = changed; });

@@ -77,6 +77,7 @@ private:
     QWidget *saying_, *amending_;
     QLineEdit *what_, *reason_, *by_;
     std::optional<std::size_t> edited_; // line that is being changed
+    QString doubted_;                   // line that was asked about; said again it is kept
     QString captioned_;                 // photo whose caption is being typed
     PhotoIntake intake_{this};          // last but for what it needs
 };

@@ -3,13 +3,13 @@
 
 #include "core/audit/audit.h"
 #include "core/plant/valve_board.h"
+#include "core/sums/knob_card.h"
 #include "core/unit/unit_lists.h"
 #include "core/units/calendar.h"
 #include "core/visit/expectation.h"
 #include "core/visit/measured.h"
 #include "core/wording/pocket_chart.h"
 #include "core/wording/sentence.h"
-#include "core/wording/settings_card.h"
 
 #include <algorithm>
 #include <cmath>
@@ -18,7 +18,7 @@
 namespace vernal {
 namespace {
 
-constexpr const char* needs_sheet = "Choose a unit at Bench, Unit; its sheet is kept in the job";
+constexpr const char* needs_sheet = "Choose a unit at Bench, Unit; its sheet is kept in the job. On the command line --sheet north or --sheet south takes an example, and unit JOB --sheet FILE --out JOB keeps one";
 
 Result<const UnitSheet*> sheet_of(const PaperRequest& r)
 {
@@ -55,7 +55,7 @@ Result<Paper> settings_paper(const PaperRequest& r)
     PaperTable t{"settings", {"Setting", "Value", "Unit's code", "As found"}, {false, true, false, false}, {}};
     t.blank = true;
     std::string group;
-    for (const CardRow& row : settings_card(p.variant, r.units)) {
+    for (const CardRow& row : whole_card(p.variant, r.units)) {
         if (row.group != group) {
             t.rows.push_back({(group = row.group) + (row.used ? "" : " (switched off)"), "", "", ""});
             t.strong.resize(t.rows.size());
@@ -246,7 +246,7 @@ Result<Paper> audit_paper(const PaperRequest& r)
         p.table(std::move(other));
     }
     if (!any)
-        return Error{"this job has no log to audit", "Days", "Import a log there, or read one from the unit on the wire"};
+        return Error{"this job has no log to audit", "Days", "Import a log there, or read one from the unit on the wire. On the command line: audit JOB --log FILE --out JOB keeps it"};
     p.picture("day", "The day that is chosen");
     p.picture("map", "The rules over the temperatures");
     return p.done();

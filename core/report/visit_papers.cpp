@@ -134,8 +134,8 @@ void rest(PaperMaker& p, const Visit& v)
         p.text(v.notes);
     }
     PaperTable next{"next", {"What is next", "By"}, {false, false}, {}};
-    for (const VisitNext& n : v.next)
-        next.rows.push_back({n.text, date_words(n.by)});
+    for (const OpenNext& o : open_next(p.r.job, v.when))
+        next.rows.push_back({o.next->text + (o.visit->id == v.id ? "" : " (since " + date_words(o.visit->when) + ")"), date_words(o.next->by)});
     const auto today = date_of(p.r.today);
     for (const DueNow& d : today ? due_list(p.r.job, *today) : std::vector<DueNow>())
         if (d.visit.empty() && d.date <= months_later(*today, 12))
@@ -179,7 +179,7 @@ Result<Paper> service_paper(const PaperRequest& r)
 {
     const Visit* v = visit_for(r, {});
     if (!v)
-        return Error{"this job has no visit", "Visits", "Begin one: + visit"};
+        return Error{"this job has no visit", "Visits", "Begin one: + visit. On the command line: visit JOB add"};
     PaperMaker p(r, "service", v->when);
     who_and_when(p, *v);
     settings(p, *v);
@@ -199,7 +199,7 @@ Result<Paper> commissioning_paper(const PaperRequest& r)
 {
     const Visit* last = visit_for(r, Purpose::commissioning);
     if (!last)
-        return Error{"this job has no visit for commissioning", "Visits", "Begin one: + visit, commissioning"};
+        return Error{"this job has no visit for commissioning", "Visits", "Begin one: + visit, commissioning. On the command line: visit JOB add --purpose commissioning"};
     PaperMaker p(r, "commissioning", last->when);
     for (const Visit& v : r.job.logbook.visits)
         if (v.purpose == Purpose::commissioning)

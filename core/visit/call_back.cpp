@@ -108,9 +108,9 @@ History near_limit(const Job& job, const Variant&)
 const std::vector<CauseEntry>& causes()
 {
     static const std::vector<CauseEntry> all{
-        {"switch", "A switch left OFF or ON, or a bypass left closed", Loops::pumped, 1.2, {{C::cold, 0.5}, {C::runs_at_night, 0.5}, {C::never_runs, 0.5}}, {{"hand", 0.9}, {"lamp_on", 0.5}}, "Read the switches aloud; each belongs on AUTO.", "nothing", switch_left},
+        {"switch", "A switch left OFF or ON, or a bypass left closed", Loops::pumped, 1.2, {{C::cold, 0.5}, {C::runs_at_night, 0.5}, {C::never_runs, 0.5}, {C::never_stops, 0.7}}, {{"hand", 0.9}, {"lamp_on", 0.5}}, "Read the switches aloud; each belongs on AUTO.", "nothing", switch_left},
         {"no_supply", "No supply at the unit: plug, breaker, fuse", Loops::pumped, 1.0, {{C::cold, 0.5}, {C::never_runs, 0.8}, {C::lamp, 0.4}}, {{"display", 0.03}, {"sunny", 0.7}}, "Look whether the display is lit; put the plug in. A breaker that falls again stays off.", "fuse", nullptr},
-        {"probe", "A probe that is broken, shorted, loose or wrong", Loops::all, 1.2, {{C::cold, 0.5}, {C::runs_at_night, 0.4}, {C::never_runs, 0.4}, {C::lamp, 0.7}, {C::often_on_off, 0.2}}, {{"fault_shown", 0.6}, {"sense", 0.1}}, "Read what the unit shows for each probe, and the weather outside.", "a probe of each curve, paste, junction", probes_apart},
+        {"probe", "A probe that is broken, shorted, loose or wrong", Loops::all, 1.2, {{C::cold, 0.5}, {C::runs_at_night, 0.4}, {C::never_runs, 0.4}, {C::lamp, 0.7}, {C::often_on_off, 0.2}, {C::never_stops, 0.5}}, {{"fault_shown", 0.6}, {"sense", 0.1}}, "Read what the unit shows for each probe, and the weather outside.", "a probe of each curve, paste, junction", probes_apart},
         {"pump", "The pump stands or is worn", Loops::pumped, 0.9, {{C::cold, 0.6}, {C::noise, 0.5}, {C::never_runs, 0.4}}, {{"hum", 0.6}, {"lamp_on", 0.9}, {"pipes_warm", 0.1}}, "A hand near the pump, not on it: does it hum? Do not open anything.", "pump, seals, valves", worn},
         {"air", "Air in the loop, or too little fluid", Loops::pumped_liquid, 1.1, {{C::cold, 0.5}, {C::noise, 0.8}}, {{"gurgle", 0.8}, {"lamp_on", 0.9}, {"gauge_low", 0.5}, {"pipes_warm", 0.2}}, "Nothing is opened or topped up by the customer while the sun is on it.", "fluid, flush pump", nullptr},
         {"leak", "Fluid lost: a leak, or the relief valve after a stagnation", Loops::closed, 0.9, {{C::wet, 0.8}, {C::cold, 0.4}, {C::noise, 0.3}}, {{"gauge_low", 0.95}, {"away", 0.4}, {"gurgle", 0.5}}, "Read the gauge in the morning. Keep away from the discharge: it scalds.", "fluid, vessel, relief valve by the licensed person", pressure_fell},
@@ -121,8 +121,9 @@ const std::vector<CauseEntry>& causes()
         {"tempering", "Tempering valve set too high or stuck", Loops::tank, 0.5, {{C::too_hot, 0.9}, {C::cold, 0.1}}, {{"tap_scalds", 0.9}}, "Scald: mix with cold at the tap, warn children and old people, let nobody bathe before it is measured.", "tempering valve", near_limit},
         {"limit", "The store's limit is too high, or does not act", Loops::tank, 0.4, {{C::too_hot, 0.7}}, {{"tap_scalds", 0.6}, {"away", 0.4}}, "Scald: mix with cold at the tap.", "a probe", nullptr},
         {"check_valve", "The check valve leaks: the store heats the array at night", Loops::liquid, 0.6, {{C::cold, 0.6}, {C::runs_at_night, 0.3}}, {{"warm_at_night", 0.9}, {"lamp_on", 0.1}}, "Feel the return pipe before sunrise, away from the array.", "check valve", nullptr},
-        {"settings", "Start and stop, limit or freeze set otherwise than it wants", Loops::pumped, 0.8, {{C::often_on_off, 0.8}, {C::runs_at_night, 0.5}, {C::cold, 0.3}}, {{"changed", 0.8}}, "Nothing is typed on the phone; the card is read aloud.", "settings card", changed_lately},
-        {"freeze", "Freeze protection runs: as it should, or by a wrong reading", Loops::liquid, 0.5, {{C::runs_at_night, 0.8}}, {{"frost", 0.9}, {"lamp_on", 0.9}}, "How cold was the night? Leave it on AUTO while it freezes.", "a probe", nullptr},
+        {"settings", "Start and stop, limit or freeze set otherwise than it wants", Loops::pumped, 0.8, {{C::often_on_off, 0.8}, {C::runs_at_night, 0.5}, {C::cold, 0.3}, {C::never_stops, 0.4}}, {{"changed", 0.8}}, "Nothing is typed on the phone; the card is read aloud.", "settings card", changed_lately},
+        {"freeze", "Freeze protection runs: as it should, or by a wrong reading", Loops::liquid, 0.5, {{C::runs_at_night, 0.8}, {C::never_stops, 0.3}}, {{"frost", 0.9}, {"lamp_on", 0.9}}, "How cold was the night? Leave it on AUTO while it freezes.", "a probe", nullptr},
+        {"relay", "A relay contact that has welded: the pump is fed though the unit says off", Loops::pumped, 0.3, {{C::never_stops, 0.8}, {C::runs_at_night, 0.5}, {C::cold, 0.3}}, {{"lamp_on", 0.3}, {"hand", 0.05}, {"warm_at_night", 0.6}}, "Does the pump still run with its lamp dark? In frost ask first whether the loop may stand; then the unit's plug or breaker, nothing else.", "unit or relay, contactor", nullptr},
         {"drains_badly", "It does not drain, or does not fill to the top", Loops::draining, 0.7, {{C::cold, 0.5}, {C::noise, 0.6}}, {{"gurgle", 0.7}, {"sight_low", 0.7}, {"frost", 0.4}}, "Read the sight glass with the pump off.", "water, level, clips", nullptr},
         {"battery", "The battery is empty or old; low voltage cuts off", Loops::battery, 1.0, {{C::cold, 0.6}, {C::never_runs, 0.6}, {C::lamp, 0.5}, {C::often_on_off, 0.4}}, {{"volts_low", 0.9}, {"display", 0.5}}, "Read the volts from the unit. Nobody opens the battery; no sparks near it.", "battery, fuse", battery_old},
         {"panel", "Panel shaded, dirty or its wire broken", Loops::panel, 0.7, {{C::never_runs, 0.6}, {C::cold, 0.5}}, {{"clear_glass", 0.3}, {"sunny", 0.8}}, "Look at the panel from the ground.", "connectors", nullptr},
@@ -158,29 +159,43 @@ double entropy(const std::vector<double>& p)
 
 const char* complaint_text(Complaint c)
 {
-    static constexpr const char* texts[] = {"water or room stays cold", "too hot", "pump runs at night", "pump never runs", "on and off all the time", "noise", "it drips, or the gauge is low", "a lamp or a message"};
+    static constexpr const char* texts[] = {"water or room stays cold", "too hot", "pump runs at night", "pump never runs", "on and off all the time", "noise", "it drips, or the gauge is low", "a lamp or a message", "pump never stops"};
     return texts[static_cast<std::size_t>(c)];
 }
 
 std::vector<Complaint> complaints_in(const std::string& words)
 {
+    // A phrase begins where a word begins; one that ends in "$" ends where a word ends ("red" is not in "tired").
     static const std::vector<std::pair<C, std::vector<const char*>>> keys{
-        {C::cold, {"cold", "lukewarm", "no hot", "not warm", "not hot", "cool"}},
-        {C::too_hot, {"too hot", "scald", "burn", "boil"}},
-        {C::runs_at_night, {"night", "dark", "evening"}},
-        {C::never_runs, {"never runs", "does not run", "doesn't run", "not running", "stands still", "dead"}},
-        {C::often_on_off, {"on and off", "clicks", "clicking", "all the time", "short"}},
-        {C::noise, {"noise", "gurgl", "loud", "hums", "bang", "knock", "squeal"}},
-        {C::wet, {"drip", "leak", "wet", "puddle", "pressure", "gauge"}},
-        {C::lamp, {"lamp", "light", "red", "message", "display", "error", "alarm", "beep"}},
+        {C::cold, {"cold", "lukewarm", "no hot", "not warm", "not hot", "cool", "isn't hot", "isn't warm", "barely warm"}},
+        {C::too_hot, {"too hot", "scald", "burn", "boil", "very hot"}},
+        {C::runs_at_night, {"night", "nights", "tonight", "overnight", "midnight", "dark", "evening", "in the morning at", "three in the morning", "two in the morning", "four in the morning", "one in the morning", "before sunrise", "before dawn", "1 am$", "2 am$", "3 am$", "4 am$", "1am$", "2am$", "3am$", "4am$", "1 a.m", "2 a.m", "3 a.m", "4 a.m", "1 in the morning", "2 in the morning", "3 in the morning", "4 in the morning"}},
+        {C::never_runs, {"never runs", "never starts", "never comes on", "never turns on", "never goes on", "does not run", "does not start", "does not come on", "doesn't run", "doesn't start", "doesn't come on", "doesn't turn on", "won't run", "won't start", "won't come on", "won't turn on", "not running", "not starting", "stands still", "stopped working", "dead"}},
+        {C::often_on_off, {"on and off", "off and on", "clicks", "clicking", "starts and stops", "every minute", "every few minutes", "every few seconds", "short cycl", "chatter"}},
+        {C::noise, {"noise", "noisy", "gurgl", "loud", "hum$", "hums$", "humming$", "buzz", "bang", "knock", "squeal", "squeak", "rattl", "whin", "grind", "splash", "bubbl"}},
+        {C::wet, {"drip", "leak", "wet$", "puddle", "pressure", "gauge", "water on the floor", "stain"}},
+        {C::lamp, {"lamp", "light$", "lights$", "led$", "red$", "blink", "flash", "message", "display", "screen", "error", "alarm", "beep"}},
+        {C::never_stops, {"never stops", "never goes off", "never turns off", "never shuts off", "does not stop", "doesn't stop", "won't stop", "won't turn off", "won't shut off", "keeps running", "keeps on running", "runs all the time", "running all the time", "always running", "always runs", "always on$", "runs constantly", "runs all day and night", "nonstop", "non-stop", "runs day and night"}},
     };
-    std::string low = words;
-    for (char& c : low)
-        if (c >= 'A' && c <= 'Z')
-            c = static_cast<char>(c - 'A' + 'a');
+    std::string low = " ";
+    for (const char c : words)
+        low += static_cast<char>(c >= 'A' && c <= 'Z' ? c - 'A' + 'a' : c);
+    for (std::size_t at = low.find("\u2019"); at != std::string::npos; at = low.find("\u2019"))
+        low.replace(at, std::string_view("\u2019").size(), "'");
+    const auto is_letter = [](char c) { return (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || static_cast<unsigned char>(c) >= 0x80; };
+    const auto said = [&](std::string_view phrase) {
+        const bool whole = phrase.ends_with('$');
+        phrase.remove_suffix(whole ? 1 : 0);
+        for (std::size_t at = low.find(phrase); at != std::string::npos; at = low.find(phrase, at + 1)) {
+            const std::size_t end = at + phrase.size();
+            if (!is_letter(low[at - 1]) && (!whole || end == low.size() || !is_letter(low[end])))
+                return true;
+        }
+        return false;
+    };
     std::vector<Complaint> out;
     for (const auto& [complaint, all] : keys)
-        if (std::any_of(all.begin(), all.end(), [&](const char* k) { return low.find(k) != std::string::npos; }))
+        if (std::any_of(all.begin(), all.end(), said))
             out.push_back(complaint);
     return out;
 }

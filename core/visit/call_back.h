@@ -13,8 +13,9 @@ enum class Complaint : std::uint8_t { cold,
     often_on_off,
     noise,
     wet, // drips, discharge, pressure low
-    lamp };
-inline constexpr std::array complaint_keys{"cold", "too_hot", "runs_at_night", "never_runs", "often_on_off", "noise", "wet", "lamp"};
+    lamp,
+    never_stops };
+inline constexpr std::array complaint_keys{"cold", "too_hot", "runs_at_night", "never_runs", "often_on_off", "noise", "wet", "lamp", "never_stops"};
 const char* complaint_text(Complaint c);
 // What is in the customer's words, likeliest first; empty: nothing that is known.
 std::vector<Complaint> complaints_in(const std::string& words);

@@ -32,10 +32,16 @@ const Variant& loop_now(const Job& job) { return job.logbook.visits.empty() ? jo
 std::string last_done(const Job& job, const DueItem& d)
 {
     std::string last = d.last;
-    for (const Visit& v : job.logbook.visits)
+    const auto kind = std::find_if(due_kinds().begin(), due_kinds().end(), [&](const DueKind& k) { return d.kind == k.key; });
+    const std::string reading = kind == due_kinds().end() ? "" : kind->reading;
+    for (const Visit& v : job.logbook.visits) {
+        const auto readings = valid_readings(v);
+        bool did = !reading.empty() && std::any_of(readings.begin(), readings.end(), [&](const VisitReading& r) { return r.kind == reading; });
         for (const VisitWork& w : v.work)
-            if (std::find(w.does.begin(), w.does.end(), d.id) != w.does.end())
-                last = std::max(last, v.when.substr(0, 10));
+            did = did || std::find(w.does.begin(), w.does.end(), d.id) != w.does.end();
+        if (did)
+            last = std::max(last, v.when.substr(0, 10));
+    }
     return last;
 }
 
@@ -92,8 +98,8 @@ void soonest(DueNow& n, std::optional<Day1970> date, const std::string& why, boo
 const std::vector<DueKind>& due_kinds()
 {
     static const std::vector<DueKind> all{
-        {"fluid", "Fluid: freezing point and acidity", Loops::glycol, 12, 0, "stagnation|steam|refilled|boiled"},
-        {"vessel", "Vessel's gas", Loops::closed, 24, 0, "pressure lost|relief opened"},
+        {"fluid", "Fluid: freezing point and acidity", Loops::glycol, 12, 0, "stagnation|steam|refilled|boiled", false, "freezes"},
+        {"vessel", "Vessel's gas", Loops::closed, 24, 0, "pressure lost|relief opened", false, "gas"},
         {"relief", "Relief valve", Loops::tank, 12, 0, "relief opened|relief drips", true},
         {"anode", "Anode of the tank", Loops::tank, 24},
         {"disinfection", "Disinfection proved at the coldest stored point", Loops::tank, 12},
@@ -218,6 +224,21 @@ std::string due_line(const DueItem& d)
     return out;
 }
 
+std::vector<OpenNext> open_next(const Job& job, const std::string& until)
+{
+    std::vector<OpenNext> out;
+    const auto same = [](const std::string& a, const std::string& b) { return lower_ascii(trimmed(a)) == lower_ascii(trimmed(b)); };
+    for (const Visit& v : job.logbook.visits)
+        for (const VisitNext& next : v.next) {
+            const bool done = std::any_of(job.logbook.visits.begin(), job.logbook.visits.end(), [&](const Visit& later) {
+                return later.when > v.when && later.when <= until && std::any_of(later.work.begin(), later.work.end(), [&](const VisitWork& w) { return same(w.text, next.text) || std::find(w.does.begin(), w.does.end(), next.text) != w.does.end(); });
+            });
+            if (!done && v.when <= until)
+                out.push_back({&v, &next});
+        }
+    return out;
+}
+
 std::vector<DueNow> due_list(const Job& job, Day1970 today)
 {
     std::vector<DueNow> out;
@@ -244,17 +265,9 @@ std::vector<DueNow> due_list(const Job& job, Day1970 today)
         if (any)
             out.push_back(std::move(n));
     }
-    // What a visit left to be done and no later one did.
-    for (const Visit& v : job.logbook.visits)
-        for (const VisitNext& next : v.next) {
-            if (next.by.empty())
-                continue;
-            const bool done = std::any_of(job.logbook.visits.begin(), job.logbook.visits.end(), [&](const Visit& later) {
-                return later.when > v.when && std::any_of(later.work.begin(), later.work.end(), [&](const VisitWork& w) { return w.text == next.text || std::find(w.does.begin(), w.does.end(), next.text) != w.does.end(); });
-            });
-            if (!done)
-                out.push_back({next.text, "left open on " + date_words(v.when), *date_of(next.by), false, "", v.id});
-        }
+    for (const OpenNext& o : open_next(job))
+        if (!o.next->by.empty())
+            out.push_back({o.next->text, "left open on " + date_words(o.visit->when), *date_of(o.next->by), false, "", o.visit->id});
     std::stable_sort(out.begin(), out.end(), [](const DueNow& a, const DueNow& b) { return a.date < b.date; });
     return out;
 }

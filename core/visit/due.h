@@ -15,6 +15,7 @@ struct DueKind {
     double every_starts = 0;
     const char* event = ""; // words of a fault or note after which it is due at once; parted by "|"
     bool licensed = false;
+    const char* reading = ""; // kind of reading that proves it was looked at: a visit with one has done it
 };
 const std::vector<DueKind>& due_kinds();
 
@@ -33,6 +34,14 @@ struct DueNow {
     bool licensed = false;
     std::string id, visit; // of the due item, or of the visit whose "next" it is
 };
+// What visits up to this moment left to be done and no visit up to it did, the oldest first. A later
+// visit did it where its work has the same words (however written large or small) or names it.
+struct OpenNext {
+    const Visit* visit = nullptr;
+    const VisitNext* next = nullptr;
+};
+std::vector<OpenNext> open_next(const Job& job, const std::string& until = "9999");
+
 // In the order of their dates; what was never done counts from the first visit, without any from today.
 std::vector<DueNow> due_list(const Job& job, Day1970 today);
 

@@ -19,6 +19,7 @@ ClearDay::ClearDay(const Job& job, const Variant& v, Day1970 date)
     const SkyDay sky = generate(spec, job.site.place);
     const auto add = [&](const Collector& c) { arrays_.push_back({c, on_collector(sky, c.tilt_deg, c.azimuth_deg, c.iam_b0, c.iam_diffuse).effective_w_m2}); };
     add(v.loop.collector);
+    plane_w_m2_ = on_collector(sky, v.loop.collector.tilt_deg, v.loop.collector.azimuth_deg, 0, 1).plane_w_m2; // as a pyranometer has it
     if (arrangement_of(v.loop).has(Part::collector_2))
         add(v.loop.collector_2);
 }
@@ -35,13 +36,26 @@ double ClearDay::heat_w(std::size_t minute, double fluid_c, double air_c) const
     return sum;
 }
 
+double ClearDay::sun_w_m2(std::size_t minute) const { return plane_w_m2_[minute]; }
+
+namespace {
+
+std::size_t minute_of(const std::string& when) { return static_cast<std::size_t>(std::stoi(when.substr(11, 2)) * 60 + std::stoi(when.substr(14, 2))); }
+
+} // namespace
+
+double clear_sky_sun_w_m2(const Job& job, const Variant& v, const std::string& when)
+{
+    const auto date = date_of(when);
+    return date && is_moment(when) ? ClearDay(job, v, *date).sun_w_m2(minute_of(when)) : NAN;
+}
+
 double clear_sky_heat_w(const Job& job, const Variant& v, const std::string& when, double fluid_c, double air_c)
 {
     const auto date = date_of(when);
     if (!date || !is_moment(when))
         return NAN;
-    const auto minute = static_cast<std::size_t>(std::stoi(when.substr(11, 2)) * 60 + std::stoi(when.substr(14, 2)));
-    const double w = ClearDay(job, v, *date).heat_w(minute, fluid_c, air_c);
+    const double w = ClearDay(job, v, *date).heat_w(minute_of(when), fluid_c, air_c);
     return w > 0 ? w : NAN;
 }
 

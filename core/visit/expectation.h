@@ -12,6 +12,7 @@ public:
     ClearDay(const Job& job, const Variant& v, Day1970 date);
     // W at a minute of the clock's day, 0…1440; negative where more is lost than gained.
     double heat_w(std::size_t minute, double fluid_c, double air_c) const;
+    double sun_w_m2(std::size_t minute) const; // on the first array
 
 private:
     struct Array {
@@ -19,11 +20,15 @@ private:
         std::vector<double> effective_w_m2;
     };
     std::vector<Array> arrays_;
+    std::vector<double> plane_w_m2_;
 };
 
 // W that the arrays give under a cloudless sky at that moment by the clock, with so warm a
 // fluid in them and such air: flux of ISO 9806 over the area. NaN: no sun, or not a moment.
 double clear_sky_heat_w(const Job& job, const Variant& v, const std::string& when, double fluid_c, double air_c);
+
+// Sun on the first array under a cloudless sky at that moment by the clock, W/m². NaN: not a moment.
+double clear_sky_sun_w_m2(const Job& job, const Variant& v, const std::string& when);
 
 // W that a flow carries with a rise: density and heat capacity of the loop's fluid at a temperature.
 double carried_w(const Loop& loop, double flow_m3_s, double rise_k, double fluid_c);

@@ -204,6 +204,24 @@ double share_of_clear(const Job& job, const Visit& visit)
     return heat / clear_sky_heat_w(job, variant_of(job, visit), when, fluid_c(readings, rise->value), air ? air->value : usual_air_c);
 }
 
+std::vector<std::string> doubts_of(const Job& job, const Visit& visit, const Units& units)
+{
+    // Edges of clouds throw a fifth more than a clear sky onto an array for a minute (an estimate); beyond it
+    // an instrument, a unit or the hour is wrong.
+    constexpr double beyond_any_sky = 1.25, least_sun_w_m2 = 50;
+    std::vector<std::string> out;
+    const auto readings = valid_readings(visit);
+    if (const double share = share_of_clear(job, visit); share > beyond_any_sky)
+        out.push_back("flow and rise carry " + to_text(heat_now_w(job, visit), Quantity::power, units) + ", " + percent(share) + " of what a clear sky gives at that hour: read both once more, in one minute, and look at the visit's date and time");
+    const VisitReading* sun = reading_of(readings, "sun");
+    if (!sun)
+        return out;
+    const std::string when = sun->time.empty() ? visit.when : visit.when.substr(0, 11) + sun->time;
+    if (const double clear = clear_sky_sun_w_m2(job, variant_of(job, visit), when); std::isfinite(clear) && sun->value > std::max(least_sun_w_m2, beyond_any_sky * clear))
+        out.push_back("the sun on the array is " + to_text(sun->value, Quantity::irradiance, units) + ", " + (clear > least_sun_w_m2 ? percent(sun->value / clear) + " of a clear sky's at that hour" : std::string("at an hour without sun")) + ": look at the meter, its unit and the visit's date and time");
+    return out;
+}
+
 std::vector<MeasuredRow> measured_rows(const Job& job, const Visit& visit, const Units& units)
 {
     std::vector<std::pair<std::string, std::vector<VisitReading>>> before; // latest first

@@ -27,5 +27,8 @@ const Variant& variant_of(const Job& job, const Visit& visit);
 double heat_now_w(const Job& job, const Visit& visit);
 // Of it the share of what a clear sky gives at that hour; NaN: not to be told.
 double share_of_clear(const Job& job, const Visit& visit);
+// What of the visit is asked about before it is kept, since no sky gives it: heat or sun far above a
+// clear sky's at that hour. Empty: nothing.
+std::vector<std::string> doubts_of(const Job& job, const Visit& visit, const Units& units);
 
 } // namespace vernal

@@ -247,6 +247,8 @@ std::vector<SeasonCourse> over_the_seasons(const Job& job, const Units& units)
     add(course(job, {"rise", "Rise over the array under a clear sky", kelvin, to_k, 1, "more flow, or less heat taken up", "less flow: strainer, air, pump", "look at what was changed then", false, true}, [](const Visit& v) { return v.sky == "clear" ? read_value(v, "rise") : NAN; }));
     add(course(job, {"flow", "Flow", unit_name(Quantity::flow, units), to_display(1, Quantity::flow, units), 1, "strainer, scale, air, a pump that wears", "more than it was", "look at what was changed then", true, false}, [](const Visit& v) { return read_value(v, "flow"); }));
     add(course(job, {"battery", "Battery", volt, 1, 2, "a battery that ages, or too little charge", "more charge than before", "look at what was changed then", true, false}, [](const Visit& v) { return read_value(v, "battery"); }));
+    add(course(job, {"freezes", "Fluid freezes at", unit_name(Quantity::temperature, units), 1, 1, "more glycol than before: topped up with mix", "thinner: topped up with water, or it ages; compare with the coldest night there", "topped up or changed then", false, true}, [&](const Visit& v) { return to_display(read_value(v, "freezes"), Quantity::temperature, units); }));
+    add(course(job, {"acidity", "Fluid's pH", "", 1, 1, "its inhibitor is used up: stagnation ages it; change it before it turns acid and eats copper", "fresh fluid, or another one", "topped up or changed then", true, false}, [](const Visit& v) { return read_value(v, "acidity"); }));
     const Variant& v = job.logbook.visits.empty() ? job.variants.front() : variant_of(job, job.logbook.visits.back());
     for (const AskedReading& a : asked_readings(v)) {
         if (std::string(a.kind->key) == "apart")

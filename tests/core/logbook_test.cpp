@@ -285,6 +285,102 @@ TEST(Due, comes_by_hours_starts_and_events)
     EXPECT_TRUE(std::is_sorted(all.begin(), all.end(), [](const DueNow& a, const DueNow& b) { return a.date < b.date; }));
 }
 
+TEST(Due, a_reading_ticks_its_item)
+{
+    Job job = history("glycol-coil", 3);
+    const Day1970 today = *date_of("2026-01-01");
+    const std::string before = date_text(due(due_list(job, today), "fluid")->date), gas = date_text(due(due_list(job, today), "vessel")->date);
+    job.logbook.visits[2].readings.push_back(reading("freezes", -25));
+    EXPECT_EQ(date_text(due(due_list(job, today), "fluid")->date), date_text(months_later(*date_of(job.logbook.visits[2].when), 12)));
+    EXPECT_LT(before, date_text(due(due_list(job, today), "fluid")->date));
+    EXPECT_EQ(date_text(due(due_list(job, today), "vessel")->date), gas);
+    job.logbook.visits[2].readings.push_back(reading("gas", 1.5e5));
+    EXPECT_LT(gas, date_text(due(due_list(job, today), "vessel")->date));
+}
+
+// Also without a date, and in other letters.
+TEST(Due, what_is_next_stands_in_every_later_visit_until_it_is_done)
+{
+    Job job = history("glycol-coil", 3);
+    auto& visits = job.logbook.visits;
+    visits[0].next.push_back({"Insulate the outdoor elbow", ""});
+    EXPECT_EQ(open_next(job, visits[0].when).size(), 1U);
+    EXPECT_EQ(open_next(job, visits[1].when).size(), 1U);
+    VisitWork w;
+    w.text = "insulate the outdoor elbow";
+    visits[2].work.push_back(w);
+    EXPECT_EQ(open_next(job, visits[1].when).size(), 1U) << "a paper of that visit does not know of the later one";
+    EXPECT_TRUE(open_next(job, visits[2].when).empty());
+    EXPECT_TRUE(open_next(job).empty());
+}
+
+TEST(CallBack, understands_what_customers_say)
+{
+    using C = Complaint;
+    const auto heard = [](const char* words, std::vector<Complaint> expected) {
+        auto found = complaints_in(words);
+        std::sort(found.begin(), found.end());
+        std::sort(expected.begin(), expected.end());
+        EXPECT_EQ(found, expected) << words;
+    };
+    heard("I am tired of it", {});
+    heard("the lightning was bad last summer, slightly", {});
+    heard("a red light", {C::lamp});
+    heard("it is humming", {C::noise});
+    heard("The human next door", {});
+    heard("the pump never starts", {C::never_runs});
+    heard("it won’t come on", {C::never_runs});
+    heard("it never stops", {C::never_stops});
+    heard("the pump runs all the time", {C::never_stops});
+    heard("it starts at three in the morning", {C::runs_at_night});
+    heard("runs at 3 a.m. and keeps running", {C::runs_at_night, C::never_stops});
+    heard("it goes on and off all the time", {C::often_on_off});
+    heard("no hot water", {C::cold});
+    heard("bordered", {});
+}
+
+TEST(Seasons, the_fluid_ages_like_others)
+{
+    Job job = history("glycol-coil", 6);
+    double ph = 8.4, freezes = -30;
+    for (Visit& v : job.logbook.visits) {
+        v.readings.push_back(reading("acidity", ph -= 0.2));
+        v.readings.push_back(reading("freezes", freezes += 1.5));
+    }
+    const auto all = over_the_seasons(job, Units::us());
+    const auto of = [&](const std::string& key) { return std::find_if(all.begin(), all.end(), [&](const SeasonCourse& c) { return key == c.key; }); };
+    ASSERT_NE(of("acidity"), all.end());
+    EXPECT_EQ(of("acidity")->tone, Tone::caution);
+    EXPECT_NE(of("acidity")->says.find("inhibitor"), std::string::npos) << of("acidity")->says;
+    ASSERT_NE(of("freezes"), all.end());
+    EXPECT_EQ(of("freezes")->tone, Tone::caution);
+    EXPECT_NEAR(of("freezes")->points.front().value, -28.5 * 1.8 + 32, 1e-9);
+}
+
+// What no sky gives is asked about before it is kept.
+TEST(Measured, doubts_what_no_sky_gives)
+{
+    const Job job = history("glycol-coil", 1);
+    Visit v;
+    v.when = "2026-06-20T12:30";
+    EXPECT_TRUE(doubts_of(job, v, Units::metric()).empty());
+    v.readings = {reading("sun", 900)};
+    EXPECT_TRUE(doubts_of(job, v, Units::metric()).empty());
+    v.readings = {reading("sun", 1550)};
+    EXPECT_EQ(doubts_of(job, v, Units::metric()).size(), 1U);
+    v.readings = {reading("sun", 300)};
+    v.when = "2026-06-20T01:30";
+    ASSERT_EQ(doubts_of(job, v, Units::metric()).size(), 1U);
+    EXPECT_NE(doubts_of(job, v, Units::metric())[0].find("without sun"), std::string::npos);
+    v.when = "2026-06-20T12:30";
+    const double area_m2 = job.variants.front().loop.collector.area_m2;
+    // 1.5 of what 1000 W/m² and an efficiency of 0.75 give: flow × rise, water-like.
+    v.readings = {reading("flow", 1.5 * 750 * area_m2 / (4.0e6 * 10)), reading("rise", 10)};
+    EXPECT_EQ(doubts_of(job, v, Units::metric()).size(), 1U);
+    v.readings[0].value /= 2;
+    EXPECT_TRUE(doubts_of(job, v, Units::metric()).empty());
+}
+
 TEST(Due, is_a_line_that_reads_back_equal)
 {
     for (const DueItem& d : due_items(history("pv-battery", 1))) {
