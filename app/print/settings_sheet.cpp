@@ -2,6 +2,7 @@
 
 #include "app/shell/theme.h"
 #include "app/widgets/form.h"
+#include "core/sums/knob_card.h"
 #include "files/card_csv.h"
 #include "files/disk.h"
 
@@ -112,7 +113,7 @@ void SettingsSheet::showEvent(QShowEvent* e)
 void SettingsSheet::refresh()
 {
     if (isVisible())
-        view_->setHtml(html(settings_card(session_.document().variant(), session_.units()), tr("Settings, %1").arg(qs(session_.document().variant().name)), false));
+        view_->setHtml(html(whole_card(session_.document().variant(), session_.units()), tr("Settings, %1").arg(qs(session_.document().variant().name)), false));
 }
 
 } // namespace vernal

@@ -2,6 +2,7 @@
 
 #include "app/print/paper_print.h"
 #include "app/print/settings_sheet.h"
+#include "core/sums/knob_card.h"
 #include "rules_station.h"
 
 namespace vernal {
@@ -15,7 +16,7 @@ void save_card(RulesStation& station, const StationContext& c)
     const QString path = c.dialogs.save_file(&station, qs(d.job().title) + QObject::tr(", settings.pdf"));
     if (path.isEmpty())
         return;
-    if (const QString trouble = path.endsWith(QLatin1String(".pdf"), Qt::CaseInsensitive) ? write_plain_paper(path, "settings", d, c.session.units()) : write_settings_card(path, settings_card(d.variant(), c.session.units()), card_title(d)); !trouble.isEmpty())
+    if (const QString trouble = path.endsWith(QLatin1String(".pdf"), Qt::CaseInsensitive) ? write_plain_paper(path, "settings", d, c.session.units()) : write_settings_card(path, whole_card(d.variant(), c.session.units()), card_title(d)); !trouble.isEmpty())
         c.dialogs.tell(&station, trouble);
 }
 

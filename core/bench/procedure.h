@@ -41,8 +41,10 @@ struct Level {
         middle_mark,
         last_mark,
         cool_store, // °C: 30 K less than the next
-        warm_store, // °C: 50, or 6 K under the limit
-        fifth,      // of what it is judged near; likewise:
+        warm_store,
+        expected_start,
+        expected_stop, // K, real: at which the unit sees the pair that is set, with the store as it is now // °C: 50, or 6 K under the limit
+        fifth,         // of what it is judged near; likewise:
         third,
         as_computed }; // K or V, of a tolerance: what probes, lags and samples leave open
     Of of = Of::number;

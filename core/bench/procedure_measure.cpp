@@ -3,6 +3,7 @@
 
 #include "core/plant/passing.h"
 #include "core/sums/filling.h"
+#include "core/sums/switching.h"
 
 #include <algorithm>
 #include <cmath>
@@ -137,10 +138,25 @@ double ProcedureRun::level(const Level& l) const
     case Level::Of::last_mark: return written_.unit.knob.last;
     case Level::Of::cool_store: return warm_store_c(pair_) - 30;
     case Level::Of::warm_store: return warm_store_c(pair_);
+    case Level::Of::expected_start:
+    case Level::Of::expected_stop: return expected_k(l.of == Level::Of::expected_start);
     case Level::Of::fifth:
     case Level::Of::third:
     case Level::Of::as_computed: break;
     }
+    return NAN;
+}
+
+// Of the first difference rule in use. The probe of the source is about as warm as the store.
+double ProcedureRun::expected_k(bool start) const
+{
+    for (std::size_t r = 0; pair_ && r < written_.unit.rules.size(); ++r)
+        if (written_.unit.rules[r].enabled && difference_of(written_.unit, written_.unit.rules[r])) {
+            const double store_c = rig_.tip_c(pair_->store);
+            const auto points = real_points(written_, r, {store_c, store_c});
+            return !points ? NAN : start ? points->on.real_k()
+                                         : points->off.real_k();
+        }
     return NAN;
 }
 

@@ -104,9 +104,9 @@ std::optional<Knob> found_knob(const ProcedureResult& result, const Knob& writte
         for (std::size_t m = 0; m < marks.size(); ++m) {
             double start = NAN, stop = NAN;
             for (const CapturedValue& c : s.captured) {
-                if (c.name == std::string(marks[m]) + " start")
+                if (c.name == std::string(marks[m]) + " start read")
                     start = c.mean();
-                if (c.name == std::string(marks[m]) + " stop")
+                if (c.name == std::string(marks[m]) + " stop read")
                     stop = c.mean();
             }
             if (!std::isfinite(start) || !std::isfinite(stop))

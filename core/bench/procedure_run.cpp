@@ -220,8 +220,11 @@ bool ProcedureRun::judge(const Line& l)
         result_.steps[at_].said += (result_.steps[at_].said.empty() ? "" : "; ") + l.name + " was not read";
         return true;
     }
-    const bool good = l.judged == Judged::near ? std::fabs(seen - to) <= within : l.judged == Judged::below ? seen < to
-                                                                                                            : seen > to;
+    // A share of nothing would be met by nothing: a pump that lifts no water where its sum says that none comes.
+    const bool of_nothing = l.judged == Judged::near && (l.tolerance.of == Level::Of::fifth || l.tolerance.of == Level::Of::third) && !(std::fabs(to) > 0);
+    const bool good = of_nothing ? false : l.judged == Judged::near ? std::fabs(seen - to) <= within
+                                       : l.judged == Judged::below  ? seen < to
+                                                                    : seen > to;
     result_.steps[at_].judged.push_back({l.name, it == list.end() ? Captured::forced : it->what, l.judged, seen, to, within});
     return good;
 }

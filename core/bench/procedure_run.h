@@ -116,6 +116,7 @@ private:
     void capture(const Line& l, double x);
     bool judge(const Line& l);
     double level(const Level& l) const;
+    double expected_k(bool start) const;
     double tolerance(const Level& l, double to, const std::string& unit) const;
     double pause_s(const Line& l) const;
     double value(const Line& l) const;

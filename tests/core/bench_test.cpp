@@ -5,6 +5,7 @@
 #include "core/rules/rule_set.h"
 #include "core/setup/job_setup.h"
 #include "core/setup/loop_answers.h"
+#include "core/sums/knob_card.h"
 
 #include <gtest/gtest.h>
 
@@ -317,7 +318,7 @@ TEST(Procedures, fail_on_what_they_are_meant_to_find)
         {"low-voltage", with({"low_voltage_low"}, outputs_dead)},
         {"broken-and-shorted", with({"probe_stuck", "probe_open", "probe_shorted"}, outputs_dead)},
         {"shade-at-the-sensor", {"probe_in_sun", "relay_stuck_off", "pump_dead"}},
-        {"flush-fill-purge", with({"vent_left_open", "pressure_lost"}, flow_gone)},
+        {"flush-fill-purge", with({"vent_left_open", "pressure_lost", "vessel_gas_lost"}, flow_gone)},
         {"first-fill", {"relay_stuck_on", "relay_stuck_off", "pump_dead", "air_lock", "line_shut", "strainer_clogged", "pitch_flat", "return_check_valve", "drains_slowly"}},
         {"prime-dip-pipe", with({"prime_lost"}, flow_gone)},
         {"bucket", flow_gone},
@@ -421,6 +422,59 @@ TEST(Procedures, find_what_the_marks_of_a_knob_mean)
             EXPECT_NEAR(other->on_last.in_kelvin(), written.on_last.in_kelvin() + 3, 0.3) << "what was put in";
         }
     EXPECT_FALSE(found_knob({}, written));
+}
+
+// Of a bridge: what the unit reads stays as it is set, while the real difference drifts with the store's warmth;
+// restated from the two probes' resistances and the converter's middle.
+TEST(Procedures, show_how_the_pair_of_a_bridge_drifts)
+{
+    Job job = bench_jobs().back().second;
+    Variant& v = job.variants.front();
+    for (Probe& p : v.probes)
+        p.curve = *parse_curve("ntc:r25=10000,beta=3950");
+    v.input.kind = StageKind::bridge;
+    const ProcedureResult r = done(job, procedure("knob-calibration"));
+    EXPECT_EQ(r.verdict(), StepVerdict::passed) << told(r);
+    std::map<std::string, std::vector<double>> real, read;
+    for (const StepResult& s : r.steps)
+        for (const CapturedValue& c : s.captured) {
+            if (c.name == "middle start")
+                real[c.name].push_back(c.mean());
+            if (c.name == "middle start read")
+                read[c.name].push_back(c.mean());
+        }
+    ASSERT_EQ(real["middle start"].size(), 2U) << told(r);
+    EXPECT_GT(std::fabs(real["middle start"][1] - real["middle start"][0]), 1.0) << "the drift shows";
+    EXPECT_LT(std::fabs(read["middle start read"][1] - read["middle start read"][0]), 0.5) << "what it reads does not";
+    const auto card = whole_card(v, Units::metric());
+    const auto pairs = std::count_if(card.begin(), card.end(), [](const CardRow& row) { return row.name.starts_with("Really, store at"); });
+    EXPECT_EQ(pairs, 2);
+}
+
+bool reads_flow(const Procedure& p)
+{
+    return std::any_of(p.steps.begin(), p.steps.end(), [](const ProcedureStep& s) { return std::any_of(s.lines.begin(), s.lines.end(), [](const Line& l) { return l.captured == Captured::flow || l.captured == Captured::bucket; }); });
+}
+
+// Nothing comes round: whatever a procedure reads of the flow, it does not pass.
+TEST(Procedures, that_read_a_flow_fail_on_none)
+{
+    for (const char* key : {"drainback", "glycol-coil", "open-tank"}) {
+        const Job job = new_job(key);
+        for (const Procedure& p : shipped_procedures())
+            if (reads_flow(p) && applies(p, job.variants.front()))
+                for (const char* none : {"pump_dead", "pitch_flat", "line_shut"})
+                    for (const BenchFault& f : bench_faults(job.variants.front()))
+                        if (f.key == none) {
+                            const ProcedureResult r = done(job, p, &f);
+                            for (const StepResult& s : r.steps)
+                                for (const Judgement& j : s.judged)
+                                    if (j.name == "flow" && !(j.seen > 0)) {
+                                        EXPECT_EQ(s.verdict, StepVerdict::failed) << key << " " << none << " " << told(r);
+                                        EXPECT_EQ(r.verdict(), StepVerdict::failed) << key << " " << none << " " << told(r);
+                                    }
+                        }
+    }
 }
 
 TEST(Procedures, are_kept_as_they_were_read)
