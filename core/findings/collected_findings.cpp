@@ -73,7 +73,7 @@ double heat_with(const FindingContext& c, const Remedy& remedy)
         return -INFINITY;
     CoupledOptions options;
     options.keep_records = false;
-    return run_coupled(*setup, options).figures.heat.to_store;
+    return run_coupled(*setup, options).figures.collected_j();
 }
 
 std::optional<Remedy> best_remedy(const FindingContext& c, std::size_t output, double lost_j)
@@ -81,14 +81,14 @@ std::optional<Remedy> best_remedy(const FindingContext& c, std::size_t output, d
     if (!c.day || c.day->kind != DayKind::generated)
         return {};
     std::optional<Remedy> best;
-    double most = c.figures->heat.to_store + worth_a_try * lost_j;
+    double most = c.figures->collected_j() + worth_a_try * lost_j;
     for (Remedy& r : Remedies(c, output).all())
         if (const double heat = heat_with(c, r); heat > most) {
             most = heat;
             best = std::move(r);
         }
     if (best)
-        best->label += " (" + said(c, most - c.figures->heat.to_store, Quantity::energy) + " more)";
+        best->label += " (" + said(c, most - c.figures->collected_j(), Quantity::energy) + " more)";
     return best;
 }
 
@@ -114,13 +114,13 @@ Found sun_not_collected(const FindingContext& c)
         return {}; // the mains failed, not the rules
     if (f.full_s >= full_for_s)
         return {}; // the store takes no more, whoever controls the pump
-    const double lost = f.possible_j - f.heat.to_store;
+    const double lost = f.possible_j - f.collected_j();
     if (lost < told_from * f.possible_j || lost < least_told_j * f.days)
         return {};
     const auto most = std::max_element(f.missed.begin(), f.missed.end(), [](const MissedHeat& a, const MissedHeat& b) { return a.heat_j < b.heat_j; });
     const double all = std::accumulate(f.missed.begin(), f.missed.end(), 0.0, [](double sum, const MissedHeat& m) { return sum + m.heat_j; });
     Finding out{"", lost >= serious_from * f.possible_j ? Severity::serious : Severity::caution, "Only " + to_text(f.collected_share(), Quantity::ratio, c.units) + " of the possible heat was collected" + meanwhile(c),
-        said(c, f.heat.to_store, Quantity::energy) + " of " + said(c, f.possible_j, Quantity::energy) + " that a perfect controller gets from this loop and this sun. ", {}};
+        said(c, f.collected_j(), Quantity::energy) + " of " + said(c, f.possible_j, Quantity::energy) + " that a perfect controller gets from this loop and this sun. ", {}};
     if (most == f.missed.end() || all <= 0) {
         out.reason += "The pumps were not held off: look at where the heat went (cooler, night, pipes, second store).";
         return {out};

@@ -3,6 +3,7 @@
 #include "core/job/fresh_rule.h"
 #include "core/sums/filling.h"
 #include "core/sums/switching.h"
+#include "core/weather/winter.h"
 
 namespace vernal {
 namespace {
@@ -67,13 +68,6 @@ Found freeze_on_wrong_loop(const FindingContext& c)
                                                                                                                                 : "carries air"),
             drains ? "It would pump water into a cold empty array, where it freezes. Draining is the protection." : "It sends the store's heat to the roof on every cold night, for nothing.", switch_off(c, i)});
     });
-}
-
-// Coldest air of a usual winter, by latitude and altitude alone: a first guess, wide of the mark by the sea.
-double coldest_winter_c(const Place& place)
-{
-    constexpr double mild_c = 10, from_deg = 25, per_deg = 0.85, per_m = 0.005; // estimates
-    return mild_c - per_deg * std::max(0.0, std::fabs(place.latitude_deg) - from_deg) - per_m * std::max(0.0, place.altitude_m);
 }
 
 // From loop and place alone, whatever days the job has.

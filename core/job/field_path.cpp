@@ -1,5 +1,7 @@
 #include "field_path.h"
 
+#include "core/plant/collector_kinds.h"
+
 #include "core/plant/parts.h"
 #include "field_walk.h"
 
@@ -115,6 +117,22 @@ Result<Setting> setting_at(const Job& job, std::size_t variant, const std::strin
     return std::move(leaf->setting);
 }
 
+namespace {
+
+// An array that grows holds more, as long as its content is what is usual for its kind: another one was stated.
+void content_follows_area(Loop& now, const Loop& before)
+{
+    for (Collector Loop::*array : {&Loop::collector, &Loop::collector_2}) {
+        Collector& c = now.*array;
+        const Collector& was = before.*array;
+        const double usual_m3 = collector_of(now.answers.array, was.area_m2).content_m3;
+        if (c.area_m2 != was.area_m2 && c.content_m3 == was.content_m3 && std::fabs(was.content_m3 - usual_m3) < 1e-6 * usual_m3)
+            c.content_m3 = collector_of(now.answers.array, c.area_m2).content_m3;
+    }
+}
+
+} // namespace
+
 Result<std::monostate> set_setting(Job& job, std::size_t variant, const std::string& path, const std::string& value)
 {
     auto leaf = leaf_at(job, variant, path);
@@ -122,8 +140,10 @@ Result<std::monostate> set_setting(Job& job, std::size_t variant, const std::str
         return leaf.error();
     if (leaf->setting.fixed)
         return Error{"this cannot be changed: rules and readings hang on it", leaf->setting.path, "Add another and remove this one"};
+    const Loop before = job.variants[variant].loop;
     if (const auto error = leaf->put(value))
         return *error;
+    content_follows_area(job.variants[variant].loop, before);
     return std::monostate{};
 }
 

@@ -510,7 +510,7 @@ private:
 
 bool no_frost(const LoopAnswers& a)
 {
-    return a.carrier == Carrier::water && a.empties == Empties::full && (a.power == PoweredBy::none || a.power == PoweredBy::panel || a.excess == Excess::cooler || uncovered(a.array));
+    return a.carrier == Carrier::water && a.empties == Empties::full && (a.power == PoweredBy::none || a.power == PoweredBy::panel || uncovered(a.array));
 }
 
 void fill_fresh(Variant& v, const LoopAnswers& answers, int probes) { FreshLoop(v, answers, probes).fill(); }

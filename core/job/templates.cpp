@@ -3,6 +3,10 @@
 #include "fresh_loop.h"
 #include "ids.h"
 
+#include "core/weather/winter.h"
+
+#include <cmath>
+
 namespace vernal {
 namespace {
 
@@ -34,6 +38,22 @@ const std::vector<DrawProfile>& draw_profiles()
     return table;
 }
 
+namespace {
+
+// Of a loop that keeps its water outdoors the last day is the coldest that its place has, so that frost is
+// never hidden; one that drains or holds glycol is shown well below freezing anywhere.
+void frosty_day_of(Day& day, const Place& place, const LoopAnswers& answers)
+{
+    if (answers.carrier != Carrier::water || answers.empties != Empties::full)
+        return;
+    constexpr double swing_k = 10; // of a clear day
+    day.sky.air_min_c = std::round(coldest_winter_c(place));
+    day.sky.air_max_c = day.sky.air_min_c + swing_k;
+    day.name = day.sky.air_min_c <= 0 ? "Frosty day" : "Cold day";
+}
+
+} // namespace
+
 int usual_probes(const LoopAnswers& answers) { return answers.power == PoweredBy::none ? 1 : 3; }
 
 Job new_job(const LoopAnswers& answers, int probes)
@@ -46,11 +66,7 @@ Job new_job(const LoopAnswers& answers, int probes)
     job.variants = {v};
     job.days = {generated("Clear day", 6, 18, Clouds::clear, 11, 24), generated("Racing clouds", 4, 22, Clouds::racing, 6, 15),
         generated("Frosty day", 1, 16, Clouds::clear, -11, -1)};
-    // Where such a loop is built.
-    if (no_frost(answers))
-        job.days.back() = generated("Cold day", 1, 16, Clouds::clear, 9, 16);
-    else if (answers.carrier == Carrier::water && answers.empties == Empties::full)
-        job.days.back() = generated("Frosty day", 1, 16, Clouds::clear, 5, 13);
+    frosty_day_of(job.days.back(), job.site.place, answers);
     if (!arrangement_of(answers).has(Part::tank))
         for (Day& d : job.days)
             d.draws.clear();
@@ -61,6 +77,7 @@ Job new_job(const LoopAnswers& answers, int probes)
 void move_fresh_job(Job& job, const Place& place)
 {
     job.site.place = place;
+    frosty_day_of(job.days.back(), place, job.variants.front().loop.answers);
     if (place.latitude_deg >= 0)
         return;
     const auto turn = [](double& azimuth_deg) { azimuth_deg += azimuth_deg > 0 ? -180 : 180; };

@@ -1,6 +1,9 @@
 #include "loop_answers.h"
 
+#include "core/plant/collector_kinds.h"
+
 #include <algorithm>
+#include <limits>
 
 namespace vernal {
 namespace {
@@ -46,6 +49,18 @@ std::size_t differences(const LoopAnswers& a, const LoopAnswers& b)
     return static_cast<std::size_t>(std::count_if(loop_questions().begin(), loop_questions().end(), [&](const LoopQuestion& q) { return q.get(a) != q.get(b); }));
 }
 
+// What nobody would build who was not asked for it, so that open questions are not answered with it.
+std::size_t oddness(const LoopAnswers& a)
+{
+    const bool bare = uncovered(a.array), glycol = a.carrier == Carrier::glycol, exchanger = a.transfer == Transfer::exchanger, pool = a.store == Store::pool;
+    std::size_t out = 0;
+    out += bare && glycol ? 3 : 0;               // plain water that is drained for the winter
+    out += pool && exchanger && !glycol ? 3 : 0; // the pool's own water goes through
+    out += pool && bare && a.transfer != Transfer::straight ? 3 : 0;
+    out += glycol && exchanger && a.store == Store::tank ? 1 : 0; // a coil in the tank does
+    return out;
+}
+
 bool holds(const LoopAnswers& all, const Partly& given)
 {
     for (std::size_t q = 0; q < given.open.size(); ++q)
@@ -67,11 +82,11 @@ Result<LoopAnswers> complete(const GivenAnswers& given, const std::string& prese
         return Error{reason, listed(given), ""};
     static const std::vector<LoopAnswers> all = all_answers();
     const LoopAnswers* nearest = nullptr;
-    std::size_t least = loop_questions().size() + 1;
+    std::size_t least = std::numeric_limits<std::size_t>::max();
     for (const Arrangement& p : presets())
         for (const LoopAnswers& a : all)
-            if ((preset.empty() || p.key == preset) && differences(a, p.answers) < least && holds(a, *partly)) {
-                least = differences(a, p.answers);
+            if ((preset.empty() || p.key == preset) && differences(a, p.answers) + oddness(a) < least && holds(a, *partly)) {
+                least = differences(a, p.answers) + oddness(a);
                 nearest = &a;
             }
     if (!nearest) // each pair may go together and all of them not

@@ -129,6 +129,7 @@ void YearMonth::add(const YearDay& d)
     ++days;
     starts += f.starts();
     heat_j += f.heat.to_store;
+    frost_j += f.frost_j;
     backup_j += f.heat.backup();
     needed_j += f.needed_j;
     short_j += f.short_j;

@@ -24,8 +24,9 @@ struct YearMonth {
     double hottest_collector_c = -INFINITY, hottest_store_c = -INFINITY, coldest_air_c = INFINITY;
     double above_limit_s = 0, freezing_s = 0;
     double irradiation_j_m2 = 0; // on the first array
+    double frost_j = 0;          // sent from the store against frost
     double possible_j = 0;       // to the store by a plain perfect controller, see core/setup/possible.h; NaN: not worked out
-    double collected_share() const { return possible_j > 0 ? heat_j / possible_j : NAN; }
+    double collected_share() const { return possible_j > 0 ? (heat_j + frost_j) / possible_j : NAN; }
     // As of a day's figures; NaN without a draw.
     double solar_share() const { return needed_j > 0 ? 1 - (backup_j + short_j) / needed_j : NAN; }
     void add(const YearDay& day);

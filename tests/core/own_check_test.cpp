@@ -20,8 +20,9 @@ bool is_true_of_the_loop(const Finding& f, const LoopAnswers& a)
 {
     const std::string kind = f.kind;
     const bool dumps = a.store == Store::two_tanks && (a.excess == Excess::cooler || a.excess == Excess::house);
-    const bool slab = a.store == Store::slab; // its return warms and cools faster than the slab
-    return kind == "unprotected_from_frost" || ((dumps || slab) && (kind == "many_starts_today" || kind == "switches_often"));
+    const bool slab = a.store == Store::slab;                                    // its return warms and cools faster than the slab
+    const bool full = a.carrier == Carrier::water && a.empties == Empties::full; // and its frosty day is the coldest of its place
+    return kind == "unprotected_from_frost" || (full && (kind == "freezes_today" || kind == "freeze_needs_power")) || ((dumps || slab) && (kind == "many_starts_today" || kind == "switches_often"));
 }
 
 void expect_clean(const Job& job, const Variant& v, const std::string& what)

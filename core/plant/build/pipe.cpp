@@ -33,8 +33,10 @@ void NetworkBuilder::build_pipe(Segment s, const Pipe& p, bool from_collector_on
         const bool outdoors = from_collector < p.outdoor_m;
         const int node = add_node(capacity, outdoors);
         n_.ring_m3_.back() = section * dx;
-        if (outdoors)
-            drains(node, s, section * dx * water_j_m3k(), capacity);
+        // As far as draining() has it: what lies outdoors, and indoors what climbs above the reservoir's water.
+        const double empty_m = p.outdoor_m + (n_.arrangement_.drains ? std::max(0.0, l_.drain_back.lift_m) : 0.0);
+        if (const double share = std::clamp((empty_m - from_collector) / dx + 0.5, 0.0, 1.0); share > 0)
+            drains(node, s, section * dx * share * water_j_m3k(), capacity * share);
         outdoors ? to_air(node, p.loss_w_mk * dx, Loss::pipe) : to_room(node, p.loss_w_mk * dx, l_.tank.room_c, Loss::pipe);
         if (outdoors && p.sunlit > 0)
             n_.suns_.push_back({at(node), at(SunPlane::ground), p.loss_w_mk * dx * jacket_k_m2_w * p.sunlit, 0, Loss::pipe});
