@@ -7,6 +7,7 @@
 #include "core/job/ids.h"
 #include "core/job/job_check.h"
 #include "core/job/trace_edit.h"
+#include "core/units/in_units.h"
 #include "core/units/instant_text.h"
 #include "files/any_log.h"
 #include "files/disk.h"
@@ -96,13 +97,13 @@ Json json_of(const Audit& a, const Variant& v)
     return j;
 }
 
-void print_heating(std::ostream& out, const FoundHeating& h, const Variant& v)
+void print_heating(std::ostream& out, const FoundHeating& h, const Variant& v, const Units& u)
 {
     out << v.unit.outputs[h.output].key << ", heating by the " << v.probes[h.probe].name << "\n";
     if (h.on_c)
-        out << "  on at       " << estimate_text(*h.on_c, "°C") << "\n";
+        out << "  on at       " << estimate_text(*h.on_c, "°C", u) << "\n";
     if (h.off_c)
-        out << "  off at      " << estimate_text(*h.off_c, "°C") << "\n";
+        out << "  off at      " << estimate_text(*h.off_c, "°C", u) << "\n";
     for (const FoundHeating::Window& w : h.windows)
         out << "  on between  " << clock_text(w.from_h * 3600) << " and " << clock_text(w.to_h * 3600) << ", on " << w.days << (w.days == 1 ? " day\n" : " days\n");
 }
@@ -120,12 +121,12 @@ void print_seasons(std::ostream& out, const Seasons& s)
         out << "Over " << s.weeks.size() << " weeks nothing changes that chance does not explain.\n";
 }
 
-void print_found(std::ostream& out, const FoundSettings& f, const Variant& v)
+void print_found(std::ostream& out, const FoundSettings& f, const Variant& v, const Units& u)
 {
     out << v.unit.outputs[f.output].key << ", " << v.probes[f.source].name << " against " << v.probes[f.store].name << "\n";
     const auto line = [&](const char* what, const std::optional<Estimate>& e, const char* unit) {
         if (e)
-            out << "  " << what << estimate_text(*e, unit) << "\n";
+            out << "  " << what << estimate_text(*e, unit, u) << "\n";
     };
     line("starts at   ", f.on_k, "K");
     line("stops at    ", f.off_k, "K");
@@ -213,9 +214,9 @@ Result<int> AuditVerb::run(const Streams& s)
     for (const std::string& n : log->notes)
         s.out << n << "\n";
     for (const FoundSettings& f : a->found)
-        print_found(s.out, f, v);
+        print_found(s.out, f, v, s.units);
     for (const FoundHeating& h : a->heating)
-        print_heating(s.out, h, v);
+        print_heating(s.out, h, v, s.units);
     if (a->found.empty() && a->heating.empty())
         s.out << "No output of a difference rule is in the log.\n";
     const auto at = [&](double t) { return instant_text(t + log->clock_s(), true); };
@@ -229,7 +230,7 @@ Result<int> AuditVerb::run(const Streams& s)
     else
         s.out << "Disagreements with the rules: " << a->disagreements.size() << ", " << to_text(length / 3600, Quantity::hours, s.units) << " in all, " << to_text(heat, Quantity::energy, s.units) << "\n";
     for (const AuditTrouble& t : a->troubles)
-        s.out << (t.serious ? "! " : "- ") << t.what << "\n  " << at(t.from_s) << " to " << at(t.to_s) << ", sure to " << std::lround(100 * t.sure) << " %. " << t.reason << "\n  " << t.test << "\n";
+        s.out << (t.serious ? "! " : "- ") << in_units(t.what, s.units) << "\n  " << at(t.from_s) << " to " << at(t.to_s) << ", sure to " << std::lround(100 * t.sure) << " %. " << in_units(t.reason, s.units) << "\n  " << in_units(t.test, s.units) << "\n";
     print_seasons(s.out, a->seasons);
     if (a->troubles.empty())
         s.out << "No trouble shows.\n";

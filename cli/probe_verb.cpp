@@ -21,8 +21,8 @@ namespace {
 using Json = nlohmann::ordered_json;
 
 Json maybe(double v) { return std::isfinite(v) ? Json(v) : Json(nullptr); }
-std::string kelvin(double v) { return to_text(v, Quantity::small_difference, {}); }
-std::string celsius(double v) { return to_text(v, Quantity::temperature, {}); }
+std::string kelvin(double v, const Units& u) { return to_text(v, Quantity::small_difference, u); }
+std::string degrees(double v, const Units& u) { return to_text(v, Quantity::temperature, u); }
 
 Json list(const std::vector<double>& values)
 {
@@ -162,8 +162,8 @@ Result<int> ProbeVerb::fit(const Streams& s)
     }
     s.out << curve_text(f->curve) << "\n";
     for (std::size_t i = 0; i < measured->size(); ++i)
-        s.out << "  point " << i + 1 << ": " << celsius((*measured)[i].temp_c) << ", " << to_text((*measured)[i].ohm, Quantity::resistance, {}) << ", off by " << kelvin(f->residual_k[i]) << (f->suspect == i ? "  ← suspect" : "") << "\n";
-    s.out << "  together off by " << kelvin(f->rms_k) << " (rms)\n";
+        s.out << "  point " << i + 1 << ": " << degrees((*measured)[i].temp_c, s.units) << ", " << to_text((*measured)[i].ohm, Quantity::resistance, {}) << ", off by " << kelvin(f->residual_k[i], s.units) << (f->suspect == i ? "  ← suspect" : "") << "\n";
+    s.out << "  together off by " << kelvin(f->rms_k, s.units) << " (rms)\n";
     if (f->suspect)
         s.out << "Without point " << *f->suspect + 1 << " the others agree far better than without any other: measure it again.\n";
     else if (f->left_out_rms.empty())
@@ -190,7 +190,7 @@ Result<int> ProbeVerb::identify(const Streams& s)
     s.out << found->advice << "\n";
     for (const Match& m : found->matches)
         if (std::isfinite(m.rms_k))
-            s.out << "  " << (m.possible ? "fits   " : "differs") << "  " << (*known)[m.curve].name << ", off by " << kelvin(m.rms_k) << "\n";
+            s.out << "  " << (m.possible ? "fits   " : "differs") << "  " << (*known)[m.curve].name << ", off by " << kelvin(m.rms_k, s.units) << "\n";
     return exit_fine;
 }
 
@@ -204,12 +204,12 @@ Json json_of(const Budget& b)
     return {{"set_k", b.set_k}, {"real_k", b.real_k()}, {"worst_k", b.worst_k}, {"rss_k", b.rss_k}, {"lines", lines}};
 }
 
-void print(std::ostream& out, const char* what, const Budget& b)
+void print(std::ostream& out, const char* what, const Budget& b, const Units& u)
 {
-    out << "  " << what << " set to " << kelvin(b.set_k) << ": really " << kelvin(b.real_k()) << " ± " << kelvin(b.rss_k) << " (root of squares), ± " << kelvin(b.worst_k) << " at worst\n";
+    out << "  " << what << " set to " << kelvin(b.set_k, u) << ": really " << kelvin(b.real_k(), u) << " ± " << kelvin(b.rss_k, u) << " (root of squares), ± " << kelvin(b.worst_k, u) << " at worst\n";
     for (std::size_t i = 0; i < error_causes; ++i)
         if (const BudgetLine& l = b.lines[i]; l.known_k() != 0 || l.worst_k() != 0)
-            out << "    " << cause_text(static_cast<ErrorCause>(i)) << ": " << kelvin(l.known_k()) << " known, ± " << kelvin(l.worst_k()) << "\n";
+            out << "    " << cause_text(static_cast<ErrorCause>(i)) << ": " << kelvin(l.known_k(), u) << " known, ± " << kelvin(l.worst_k(), u) << "\n";
 }
 
 } // namespace
@@ -217,7 +217,7 @@ void print(std::ostream& out, const char* what, const Budget& b)
 Result<int> ProbeVerb::budget(const Streams& s)
 {
     const auto job = chosen_variant(job_, variant_);
-    const auto store = parse(store_, Quantity::temperature, {}), air = parse(air_, Quantity::temperature, {});
+    const auto store = parse(store_, Quantity::temperature, s.units), air = parse(air_, Quantity::temperature, s.units);
     if (!job)
         return job.error();
     if (!store || !air)
@@ -231,9 +231,9 @@ Result<int> ProbeVerb::budget(const Streams& s)
         rules.push_back({{"rule", r}, {"output", v.unit.rules[r].output}, {"source", v.probes[p->source].key}, {"store", v.probes[p->store].key}, {"on", json_of(p->on)}, {"off", json_of(p->off)}});
         if (json_)
             continue;
-        s.out << v.unit.rules[r].output << ": " << v.probes[p->source].name << " above " << v.probes[p->store].name << ", store " << celsius(*store) << ", air " << celsius(*air) << "\n";
-        print(s.out, "start", p->on);
-        print(s.out, "stop", p->off);
+        s.out << v.unit.rules[r].output << ": " << v.probes[p->source].name << " above " << v.probes[p->store].name << ", store " << degrees(*store, s.units) << ", air " << degrees(*air, s.units) << "\n";
+        print(s.out, "start", p->on, s.units);
+        print(s.out, "stop", p->off, s.units);
     }
     if (json_)
         s.out << Json{{"store_c", *store}, {"air_c", *air}, {"rules", rules}}.dump(2) << "\n";

@@ -27,7 +27,7 @@ private:
     Result<std::vector<CurvePoint>> points() const;
     std::vector<Task> tasks_;
     CLI::App* convert_ = nullptr;
-    std::string curve_, temp_, curve_file_, points_file_, law_ = "best", job_, variant_, store_ = "40", air_ = "15";
+    std::string curve_, temp_, curve_file_, points_file_, law_ = "best", job_, variant_, store_ = "40 C", air_ = "15 C";
     double ohm_ = 0, thermometer_k_ = 0.5, meter_percent_ = 0.5;
     bool json_ = false, fahrenheit_ = false;
 };

@@ -3,6 +3,7 @@
 #include "app/shell/theme.h"
 #include "app/widgets/form.h"
 #include "core/setup/job_setup.h"
+#include "core/units/in_units.h"
 
 #include <QDate>
 #include <QHBoxLayout>
@@ -167,7 +168,7 @@ void AuditSheet::show_lines()
     };
     for (std::size_t i = 0; i < audit_->troubles.size(); ++i) {
         const AuditTrouble& t = audit_->troubles[i];
-        put(QStringLiteral("%1 %2").arg(t.serious ? QStringLiteral("■") : QStringLiteral("●"), qs(t.what)), i);
+        put(QStringLiteral("%1 %2").arg(t.serious ? QStringLiteral("■") : QStringLiteral("●"), qs(in_units(t.what, session_.units()))), i);
     }
     for (const FoundSettings& f : audit_->found)
         put(qs(found_text(f)), audit_->troubles.size());
@@ -242,7 +243,7 @@ void AuditSheet::choose(int row)
                 names << tr(other->name).toLower();
         looks = tr(" Looks alike: %1.").arg(names.join(QStringLiteral(", ")));
     }
-    about_->setText(tr("<b>%1 to %2, sure to %3 %.</b> %4 <b>%5</b>%6").arg(session_.time_text(t.from_s), session_.time_text(t.to_s)).arg(std::lround(100 * t.sure)).arg(qs(t.reason).toHtmlEscaped(), qs(t.test).toHtmlEscaped(), looks.toHtmlEscaped()));
+    about_->setText(tr("<b>%1 to %2, sure to %3 %.</b> %4 <b>%5</b>%6").arg(session_.time_text(t.from_s), session_.time_text(t.to_s)).arg(std::lround(100 * t.sure)).arg(qs(in_units(t.reason, session_.units())).toHtmlEscaped(), qs(in_units(t.test, session_.units())).toHtmlEscaped(), looks.toHtmlEscaped()));
     about_->show();
 }
 

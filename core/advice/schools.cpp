@@ -4,6 +4,7 @@
 #include "core/plant/passing.h"
 #include "core/sums/filling.h"
 #include "core/sums/switching.h"
+#include "core/units/in_units.h"
 
 #include <algorithm>
 #include <cmath>
@@ -107,7 +108,7 @@ private:
     std::string hour(double h) const { return to_text(h, Quantity::time_of_day, units_); }
     bool has(Part p) const { return arrangement_.has(p); }
     const std::string& pump() const { return v_.unit.outputs.front().key; }
-    void add(std::string what, std::string value, std::string why, std::string not_chosen, std::function<void(Variant&)> apply = {}) { out_.push_back({std::move(what), std::move(value), std::move(why), std::move(not_chosen), std::move(apply)}); }
+    void add(std::string what, std::string value, std::string why, std::string not_chosen, std::function<void(Variant&)> apply = {}) { out_.push_back({std::move(what), std::move(value), in_units(why, units_), in_units(not_chosen, units_), std::move(apply)}); }
 
     // What the difference must be for the loop to bring `times` the pump's power:
     // times P / (ρ c V').

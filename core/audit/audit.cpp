@@ -140,10 +140,15 @@ Variant with_found(const Job& job, const Variant& v, const std::vector<FoundSett
     return out;
 }
 
-std::string estimate_text(const Estimate& e, const char* unit)
+std::string estimate_text(const Estimate& e, const char* unit, const Units& u)
 {
+    const std::string_view of = unit;
+    const auto shown = [&](double x) { return of == "K" ? to_display(x, Quantity::difference, u) : of == "°C" ? to_display(x, Quantity::temperature, u)
+                                                                                                              : x; };
+    const std::string name = of == "K" ? unit_name(Quantity::difference, u) : of == "°C" ? unit_name(Quantity::temperature, u)
+                                                                                         : unit;
     char b[120];
-    std::snprintf(b, sizeof b, "%.1f %s (%.1f to %.1f), from %zu point%s", e.value, unit, e.low, e.high, e.points, e.points == 1 ? "" : "s");
+    std::snprintf(b, sizeof b, "%.1f %s (%.1f to %.1f), from %zu point%s", shown(e.value), name.c_str(), shown(e.low), shown(e.high), e.points, e.points == 1 ? "" : "s");
     return b;
 }
 

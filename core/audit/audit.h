@@ -41,7 +41,8 @@ Variant with_found(const Job& job, const Variant& v, const std::vector<FoundSett
 void take_found(Variant& v, const FoundSettings& found);
 
 // "Starts at 8.1 K (7.9 to 8.3), from 24 points"
-std::string estimate_text(const Estimate& e, const char* unit);
+// unit: K, °C or any other; the first two are shown in `u`.
+std::string estimate_text(const Estimate& e, const char* unit, const Units& u = Units::metric());
 
 // "runs at 40 % (39 to 41) and more, 4.2 % more for each kelvin (3.9 to 4.5)", "runs at 30, 60 and 100 %"
 std::string speeds_text(const FoundSettings::Speeds& speeds);

@@ -3,11 +3,13 @@
 #include "core/job/fresh_rule.h"
 #include "core/plant/fluid.h"
 #include "core/plant/pane.h"
+#include "core/units/in_units.h"
 #include "core/units/instant_text.h"
 
 namespace vernal {
 namespace {
 
+constexpr double glycol_ages_c = 170;   // a usual collector fluid's; estimate
 constexpr double frost_reserve_k = 5.0; // a clear sky takes the collector that far below the air; estimate
 
 Found glycol_too_weak(const FindingContext& c)
@@ -37,7 +39,7 @@ Found freezes_today(const FindingContext& c)
     if (!c.figures || c.figures->freezing_s < 60)
         return {};
     const Figures& f = *c.figures;
-    const std::string where = "First at " + instant_text(f.first_freeze_s) + ": " + f.first_freeze_at + ". ";
+    const std::string where = "First at " + instant_text(f.first_freeze_s) + ": " + in_units(f.first_freeze_at, c.units) + ". ";
     const bool slush = arrangement_of(c.variant.loop).carrier == Carrier::glycol && f.burst_s <= 0;
     const std::string what = slush ? "The mixture turns to slush that no pump moves; it bursts pipe only at " + temp(c, burst_c(c.variant.loop.glycol_fraction)) + ". " : "What freezes there bursts. ";
     // A loop of water that nothing protects can be helped by recirculation, where frost is rare.
@@ -74,8 +76,20 @@ Found stagnates(const FindingContext& c)
 {
     if (!c.figures || c.figures->highest_collector_c < collector_steam_c)
         return {};
-    return {{"", Severity::note, "The collector stands at " + temp(c, c.figures->highest_collector_c),
-        "Steam and hot fluid: never fill or open the loop then, cover the collector first. Pipe and cable near it must bear this.", {}}};
+    const double stands_c = c.figures->highest_collector_c;
+    Finding out{"", Severity::note, "The collector stands at " + temp(c, stands_c), "Steam and hot fluid: never fill or open the loop then, cover the collector first. Pipe and cable near it must bear this.", {}};
+    for (const auto& [pipe, path, called] : {std::tuple(&loop(c).supply, "loop/supply/bears_c", "The pipe to the collector"), std::tuple(&loop(c).back, "loop/back/bears_c", "The pipe from the collector")})
+        if (pipe->bears_c > 0 && pipe->bears_c < stands_c && pipe->outdoor_m > 0) {
+            out.severity = Severity::serious;
+            out.at = path;
+            out.reason += std::string(" ") + called + " is rated for " + temp(c, pipe->bears_c) + ": steam softens it and it bursts. Copper or steel for the metres next to the collector, or a loop that does not stagnate (a cooler, a drain-back, shade in summer).";
+            return {out};
+        }
+    if (arrangement(c).carrier == Carrier::glycol && stands_c > glycol_ages_c) {
+        out.severity = Severity::caution;
+        out.reason += " Above about " + temp(c, glycol_ages_c) + " glycol and its inhibitors break down (estimate; the label of the fluid says at what): read its pH and its freezing point each year, and keep such days few.";
+    }
+    return {out};
 }
 
 } // namespace

@@ -99,6 +99,33 @@ Found limit_reads_collector(const FindingContext& c)
     });
 }
 
+// It guards what flows into a floor: the collector is hot whenever there is sun.
+Found mixing_limit_reads_collector(const FindingContext& c)
+{
+    return each<MixingLimit>(c, [&](Found& out, std::size_t i, const Rule& r, const MixingLimit& m) {
+        if (!sits_at(c, m.probe, {ProbePlace::collector, ProbePlace::collector_2}))
+            return;
+        const std::string better = probe_at(c.variant, {ProbePlace::return_pipe, ProbePlace::slab_return});
+        std::optional<Remedy> remedy;
+        if (!better.empty())
+            remedy = change<MixingLimit>(c, "Try: read " + better, i, [better](MixingLimit& x) { x.probe = better; });
+        out.push_back({"", Severity::serious, "The mixing limit reads the collector", "It stops " + r.output + " as soon as the sun warms the collector to " + temp(c, m.limit.in_celsius()) + ", whatever flows into the store. It belongs on the pipe to the store, behind the mixing valve.", remedy});
+    });
+}
+
+// Source and store of a pair are each on the other's probe: it collects by night.
+Found pair_swapped(const FindingContext& c)
+{
+    return each<Differential>(c, [&](Found& out, std::size_t i, const Rule& r, const Differential& d) {
+        const Probe *source = probe_of(c, d.source), *store = probe_of(c, d.store);
+        const auto on_array = [](const Probe* p) { return p && (p->place == ProbePlace::collector || p->place == ProbePlace::collector_2); };
+        if (!source || !in_store(source->place) || !on_array(store))
+            return;
+        out.push_back({"", Severity::serious, "Source and store are swapped", r.output + " starts when " + named(*source) + " is warmer than " + named(*store) + ": by night, and it sends the store's heat to the roof.",
+            change<Differential>(c, "Try: source " + d.store + ", store " + d.source, i, [](Differential& x) { std::swap(x.source, x.store); })});
+    });
+}
+
 // The usual unit of two probes: its limit reads the bottom, and the layers above are hotter.
 Found limit_below_the_layers(const FindingContext& c)
 {
@@ -325,6 +352,8 @@ const FindingKinds& settings_findings()
         {"rule_out_of_action", rule_out_of_action},
         {"collector_without_probe", collector_without_probe, Cause::probes, Loops::pumped, "loop/collector"},
         {"limit_reads_collector", limit_reads_collector},
+        {"mixing_limit_reads_collector", mixing_limit_reads_collector},
+        {"pair_swapped", pair_swapped, Cause::rules, Loops::pumped},
         {"limit_below_the_layers", limit_below_the_layers, Cause::rules, Loops::tank},
         {"output_moves_nothing", output_moves_nothing},
         {"switch_left", switch_left},

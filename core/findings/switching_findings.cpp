@@ -230,6 +230,34 @@ Found switching(const FindingContext& c, bool pumps, int most, const char* what)
 Found many_starts_today(const FindingContext& c) { return switching(c, true, many_starts, " starts"); }
 Found switches_often(const FindingContext& c) { return switching(c, false, many_switches, " times on and off"); }
 
+// The pair has given up and only the minimum run time keeps the pump on: it moves what is no warmer than the store.
+Found runs_only_minimum(const FindingContext& c)
+{
+    Found out;
+    if (c.day && c.day->kind == DayKind::generated && c.day->sky.clouds != Clouds::clear)
+        return out; // clouds end runs of any pair
+    for (std::size_t o = 0; c.figures && o < std::min(c.figures->pumps.size(), c.variant.unit.outputs.size()); ++o) {
+        int stops = 0, at_minimum = 0;
+        for (const Stops& s : c.figures->stops)
+            if (s.output == o) {
+                stops += s.count;
+                at_minimum += s.at_minimum;
+            }
+        if (!moves_the_loop(c, o) || at_minimum < many_starts * c.figures->days || 2 * at_minimum < stops)
+            continue;
+        Variant copy = c.variant;
+        const RunTimes* times = run_times_of(copy, c.variant.unit.outputs[o].key);
+        std::optional<Remedy> remedy;
+        for_each_rule<Differential>(c, [&](std::size_t i, const Differential& d) {
+            constexpr double more_k = 3;
+            if (!remedy && c.variant.unit.rules[i].output == c.variant.unit.outputs[o].key)
+                remedy = change<Differential>(c, "Try: start at " + diff(c, d.on.in_kelvin() + more_k), i, [](Differential& x) { x.on = TempDiff::kelvin(x.on.in_kelvin() + more_k); });
+        });
+        out.push_back({"", Severity::caution, std::to_string(at_minimum) + " of " + std::to_string(stops) + " runs of " + c.variant.unit.outputs[o].key + " lasted just the minimum run time" + meanwhile(c), (times ? "Only those " + lasts(c, times->min_run_s) + " kept it on: " : std::string()) + "the difference had gone before. Each such run wears the pump and brings little. A start further above, a stop nearer the store, or less flow.", remedy});
+    }
+    return out;
+}
+
 } // namespace
 
 const FindingKinds& switching_findings()
@@ -237,6 +265,7 @@ const FindingKinds& switching_findings()
     static const FindingKinds table{
         {"many_starts_today", many_starts_today},
         {"switches_often", switches_often},
+        {"runs_only_minimum", runs_only_minimum},
     };
     return table;
 }

@@ -1,6 +1,7 @@
 #include "papers.h"
 
 #include "core/units/calendar.h"
+#include "core/units/in_units.h"
 
 #include <algorithm>
 
@@ -23,11 +24,12 @@ void PaperMaker::text(std::string s)
     if (!s.empty())
         paper_.blocks.push_back({PaperBlock::Is::text, std::move(s)});
 }
-void PaperMaker::caution(std::string s)
+void PaperMaker::caution(std::string said)
 {
+    const std::string s = in_units(said, r.units);
     const auto same = [&](const PaperBlock& b) { return b.is == PaperBlock::Is::caution && b.text == s; };
     if (!s.empty() && std::none_of(paper_.blocks.begin(), paper_.blocks.end(), same))
-        paper_.blocks.push_back({PaperBlock::Is::caution, std::move(s)});
+        paper_.blocks.push_back({PaperBlock::Is::caution, s});
 }
 void PaperMaker::table(PaperTable t)
 {

@@ -6,6 +6,7 @@
 #include "core/sums/knob_card.h"
 #include "core/unit/unit_lists.h"
 #include "core/units/calendar.h"
+#include "core/units/in_units.h"
 #include "core/visit/expectation.h"
 #include "core/visit/measured.h"
 #include "core/wording/pocket_chart.h"
@@ -28,12 +29,12 @@ Result<const UnitSheet*> sheet_of(const PaperRequest& r)
 }
 
 // What a log tells of one output's settings, a line a setting.
-std::vector<std::string> found_lines(const FoundSettings& f)
+std::vector<std::string> found_lines(const FoundSettings& f, const Units& u)
 {
     std::vector<std::string> out;
     const auto say = [&](const char* what, const std::optional<Estimate>& e, const char* unit) {
         if (e)
-            out.push_back(std::string(what) + " " + estimate_text(*e, unit));
+            out.push_back(std::string(what) + " " + estimate_text(*e, unit, u));
     };
     say("starts at", f.on_k, "K");
     say("stops at", f.off_k, "K");
@@ -229,12 +230,12 @@ Result<Paper> audit_paper(const PaperRequest& r)
         p.heading("Log: " + d.name);
         PaperTable found{"found", {"Output", "Found in the log"}, {false, false}, {}};
         for (const FoundSettings& f : a->found)
-            for (const std::string& line : found_lines(f))
+            for (const std::string& line : found_lines(f, r.units))
                 found.rows.push_back({p.variant.unit.outputs[f.output].key, line});
         p.table(std::move(found));
         PaperTable troubles{"troubles", {"What", "Why", "What proves it", "How sure"}, {false, false, false, true}, {}};
         for (const AuditTrouble& t : a->troubles) {
-            troubles.rows.push_back({t.what, t.reason, t.test, std::to_string(std::lround(100 * t.sure)) + " %"});
+            troubles.rows.push_back({in_units(t.what, r.units), in_units(t.reason, r.units), in_units(t.test, r.units), std::to_string(std::lround(100 * t.sure)) + " %"});
             troubles.strong.push_back(t.serious);
         }
         if (troubles.rows.empty())

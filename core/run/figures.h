@@ -36,6 +36,7 @@ struct Stops {
     double shortest_s = INFINITY; // of the runs they ended
     double rise_k = 0;            // mean of what flow and sun could give
     double sun_w_m2 = 0;          // mean
+    int at_minimum = 0;           // of them, runs that ended with the minimum run time
     bool alike(const Stops& o) const { return output == o.output && held == o.held && ended == o.ended && held_by == o.held_by && ended_by == o.ended_by && sun == o.sun; }
 };
 

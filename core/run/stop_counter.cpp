@@ -72,6 +72,9 @@ void StopCounter::stopped(const Simulation& s, std::size_t o)
         it->sun_w_m2 += (stop.sun_w_m2 - it->sun_w_m2) / (it->count + 1);
     }
     ++it->count;
+    const double least_s = static_cast<double>(s.program().timers[o].min_run_ms) / 1000;
+    constexpr double about_s = 2; // a sample more or less
+    it->at_minimum += least_s > 0 && run_s <= least_s + about_s;
     if (run_s < it->shortest_s)
         it->shortest_s = run_s;
 }

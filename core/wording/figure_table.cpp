@@ -1,5 +1,6 @@
 #include "figure_table.h"
 
+#include "core/units/in_units.h"
 #include "core/units/instant_text.h"
 
 #include <algorithm>
@@ -52,7 +53,7 @@ double not_taken(F f) { return f.power.offered_j - f.power.used_j; }
 bool reversed(F f) { return f.hydraulics.reverse_s > 0; }
 bool circulates(F f) { return f.circulation_s > 0; }
 bool froze(F f) { return std::isfinite(f.first_freeze_s); }
-std::string where_it_froze(F f, U) { return instant_text(f.first_freeze_s) + ", " + f.first_freeze_at; }
+std::string where_it_froze(F f, U u) { return instant_text(f.first_freeze_s) + ", " + in_units(f.first_freeze_at, u); }
 std::string first_start(F f, U) { return instant_text(pump(f, 0).first_start_s); }
 constexpr double fluid_kg_m3 = 1000.0; // what ran out, told in litres
 std::string relieved(F f, U u) { return to_text(relief(f) / fluid_kg_m3, volume, u); }
@@ -99,7 +100,7 @@ const std::vector<Figure>& figure_table()
         {"circulation/lost_j", "lost by the circulation", energy, less, [](F f) { return f.heat.loss(Loss::circulation); }, circulates},
         {"circulation/warmest_c", "circulation comes back at", temperature, neither, [](F f) { return f.circulation_warmest_c; }, circulates},
         {"frost/first_s", "freezes first", duration, neither, [](F f) { return f.first_freeze_s; }, froze, where_it_froze},
-        {"frost/place", "", number, neither, [](F) { return double(NAN); }, never, [](F f, U) { return f.first_freeze_at; }, true},
+        {"frost/place", "", number, neither, [](F) { return double(NAN); }, never, [](F f, U u) { return in_units(f.first_freeze_at, u); }, true},
         {"frost/burst_s", "bursting frost", minutes, less, burst, above_zero<burst>},
         {"frost/coldest_place", "", number, neither, [](F) { return double(NAN); }, never, [](F f, U) { return f.coldest_wet_at; }, true},
         {"thermosiphon/reverse_s", "", minutes, less, [](F f) { return f.hydraulics.reverse_s; }, never},

@@ -44,6 +44,7 @@ private slots:
     void a_list_of_ones_own_is_kept_in_the_job();
     void the_first_day_is_foretold();
     void a_call_becomes_a_visit();
+    void a_reading_that_no_sky_gives_is_asked_about();
     void seasons_are_told_beside_the_page();
     void photos_are_turned_scaled_and_stripped();
     void a_large_photo_goes_in_without_a_stall();
@@ -397,6 +398,14 @@ void VisitsWindowTest::a_call_becomes_a_visit()
     for (int i = 0; i < 5 && find<QPushButton>("callYes")->isEnabled(); ++i) {
         const bool hums = find<QLabel>("callQuestion")->text().contains("hum");
         QTest::mouseClick(find<QPushButton>(hums ? "callYes" : "callNo"), Qt::LeftButton);
+        if (i == 0) { // a slip is taken back, and asked again
+            const QString next = find<QLabel>("callQuestion")->text();
+            QTest::mouseClick(find<QPushButton>("callUndo"), Qt::LeftButton);
+            QVERIFY(find<QLabel>("callQuestion")->text() != next);
+            QVERIFY(!find<QPushButton>("callUndo")->isEnabled());
+            QCOMPARE(find<QListWidget>("causeList")->item(0)->text(), before);
+            QTest::mouseClick(find<QPushButton>(hums ? "callYes" : "callNo"), Qt::LeftButton);
+        }
     }
     QVERIFY(!find<QLabel>("causeAbout")->text().isEmpty());
     QTest::mouseClick(find<QPushButton>("callBecomes"), Qt::LeftButton);
@@ -405,6 +414,19 @@ void VisitsWindowTest::a_call_becomes_a_visit()
     QVERIFY(qs(last().title).contains("hums"));
     QVERIFY(qs(last().notes).contains("Take along"));
     QVERIFY(page().contains("Likely"));
+}
+
+// What no sky gives is asked about once; the same line again keeps it.
+void VisitsWindowTest::a_reading_that_no_sky_gives_is_asked_about()
+{
+    visits().begin(Purpose::service);
+    say("when: 2026-06-20T12:30");
+    const std::size_t before = last().readings.size();
+    say("sun 1550 W/m2");
+    QCOMPARE(last().readings.size(), before);
+    QTest::keyClick(find<QLineEdit>("sayLine"), Qt::Key_Return); // the line still stands there
+    laid_out();
+    QCOMPARE(last().readings.size(), before + 1);
 }
 
 // The demo's slow leak, with a fifth reading.

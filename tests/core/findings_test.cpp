@@ -62,7 +62,7 @@ Figures hot()
     f.pumps[0].starts = 30;
     f.pumps[0].shortest_run_s = 20;
     f.pumps[1].starts = 40;
-    f.stops = {{0, 3, -1, Priority::collect, Priority::nothing, Stops::Sun::slug, 30, 20, 2, 600}, {1, 0, -1, Priority::dump, Priority::nothing, Stops::Sun::none_of_it, 40, 60}};
+    f.stops = {{0, 3, -1, Priority::collect, Priority::nothing, Stops::Sun::slug, 30, 20, 2, 600, 20}, {1, 0, -1, Priority::dump, Priority::nothing, Stops::Sun::none_of_it, 40, 60}};
     f.hydraulics.steam_fills = 2;
     f.hydraulics.steam_s = 300;
     f.power.trips = 1;
@@ -110,6 +110,8 @@ const std::vector<Case>& cases()
         {"rule_out_of_action", [](Variant& v) { rule_of<Differential>(v).store = "S9"; }},
         {"collector_without_probe", [](Variant& v) { v.probes.erase(v.probes.begin()); }},
         {"limit_reads_collector", [](Variant& v) { rule_of<StoreLimit>(v).probe = "S1"; }},
+        {"mixing_limit_reads_collector", [](Variant& v) { add<MixingLimit>(v).probe = "S1"; }},
+        {"pair_swapped", [](Variant& v) { std::swap(rule_of<Differential>(v).source, rule_of<Differential>(v).store); }},
         {"limit_below_the_layers", [](Variant& v) { rule_of<StoreLimit>(v).probe = "S2"; }},
         {"output_moves_nothing", [](Variant& v) { v.unit.outputs.push_back({"P9", "A pump that is not there"}); }},
         {"switch_left", [](Variant& v) { v.unit.outputs[0].mode = Mode::on; }},
@@ -130,6 +132,7 @@ const std::vector<Case>& cases()
         {"stagnates", [](Variant&) {}, true},
         {"many_starts_today", [](Variant&) {}, true},
         {"switches_often", [](Variant&) {}, true, "dump"},
+        {"runs_only_minimum", [](Variant& v) { rule_of<RunTimes>(v).min_run_s = 100; }, true},
         {"output_missing", [](Variant& v) { v.unit.outputs.pop_back(); }, false, "glycol-hx"},
         {"pump_below_lift", [](Variant& v) { v.loop.pump.head_m = 4, v.loop.pump.free_flow_m3_s = 5e-4; }, false, "drainback"},
         {"pump_too_weak_for_its_flow", [](Variant& v) { v.loop.pump.flow_m3_s = 1e-3; }},

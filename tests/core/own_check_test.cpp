@@ -20,9 +20,10 @@ bool is_true_of_the_loop(const Finding& f, const LoopAnswers& a)
 {
     const std::string kind = f.kind;
     const bool dumps = a.store == Store::two_tanks && (a.excess == Excess::cooler || a.excess == Excess::house);
-    const bool slab = a.store == Store::slab;                                    // its return warms and cools faster than the slab
-    const bool full = a.carrier == Carrier::water && a.empties == Empties::full; // and its frosty day is the coldest of its place
-    return kind == "unprotected_from_frost" || (full && (kind == "freezes_today" || kind == "freeze_needs_power")) || ((dumps || slab) && (kind == "many_starts_today" || kind == "switches_often"));
+    const bool slab = a.store == Store::slab;                                       // its return warms and cools faster than the slab
+    const bool full = a.carrier == Carrier::water && a.empties == Empties::full;    // and its frosty day is the coldest of its place
+    const bool hot_fluid = a.array == Array::tubes && a.carrier == Carrier::glycol; // stands above what glycol bears once the store is full
+    return kind == "unprotected_from_frost" || (hot_fluid && kind == "stagnates") || (full && (kind == "freezes_today" || kind == "freeze_needs_power")) || ((dumps || slab) && (kind == "many_starts_today" || kind == "switches_often"));
 }
 
 void expect_clean(const Job& job, const Variant& v, const std::string& what)
