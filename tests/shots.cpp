@@ -22,7 +22,9 @@
 #include <QDir>
 #include <QFile>
 #include <QLabel>
+#include <QLineEdit>
 #include <QListWidget>
+#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QRegularExpression>
 #include <QScrollArea>
@@ -304,9 +306,27 @@ bool visits(MainWindow& w, const QString& to)
     return true;
 }
 
+// Pages of Visits that are opened by a button: a call half way, and a reading that is asked about.
+void service_pages(MainWindow& w, const QString& to)
+{
+    w.show_station(6);
+    QTest::mouseClick(w.findChild<QPushButton*>(QStringLiteral("callBack")), Qt::LeftButton);
+    QTest::keyClicks(w.findChild<QPlainTextEdit*>(QStringLiteral("callWords")), "the pump never stops and hums at three in the morning");
+    QTest::mouseClick(w.findChild<QPushButton*>(QStringLiteral("callNo")), Qt::LeftButton);
+    shot(w, to + "call.png");
+    w.station<VisitsStation>().begin(Purpose::service);
+    auto* line = w.findChild<QLineEdit*>(QStringLiteral("sayLine"));
+    QTest::keyClicks(line, "when: 20 June 2026 12:30");
+    QTest::keyClick(line, Qt::Key_Return);
+    QTest::keyClicks(line, "sun 1550 W/m2");
+    QTest::keyClick(line, Qt::Key_Return);
+    shot(w, to + "doubt.png");
+}
+
 // Sizes, themes and jobs at the edge of what the window is for: to be looked at, not kept.
 bool extremes(MainWindow& w, const QString& to)
 {
+    service_pages(w, to);
     const auto all_at = [&](const char* name, QSize size) {
         w.resize(size);
         for (int i = 0; i < static_cast<int>(vernal::stations().size()); ++i) {

@@ -100,10 +100,9 @@ void FigureSheet::refresh()
     }
     for (int c = 0; c < columnCount(); ++c) {
         horizontalHeaderItem(c)->setTextAlignment((c % each == 0 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
-        horizontalHeader()->setSectionResizeMode(c, QHeaderView::Stretch);
+        // Values have their whole width, names share what is left.
+        horizontalHeader()->setSectionResizeMode(c, c % each == 0 ? QHeaderView::Stretch : QHeaderView::ResizeToContents);
     }
-    for (int b = 0; b < blocks_; ++b)
-        horizontalHeader()->setSectionResizeMode(b * each, QHeaderView::ResizeToContents);
 }
 
 } // namespace vernal

@@ -48,6 +48,8 @@ CallPage::CallPage(Session& session, QWidget* parent) : QWidget(parent), session
         (i % 2 == 0 ? left_column : right_column)->addWidget(c);
         connect(c, &QCheckBox::clicked, this, &CallPage::rank);
     }
+    left_column->addStretch(1); // rows stand beside each other
+    right_column->addStretch(1);
     causes_ = new QListWidget;
     causes_->setObjectName(QStringLiteral("causeList"));
     causes_->setAccessibleName(tr("Likely causes"));

@@ -329,20 +329,20 @@ const std::vector<Verb>& verbs()
                  refuse("“" + p[0] + "” is no date with a time", "2026-05-12T09:30, or 12 May 2026 9:30");
              return keep(x.when, {*when}, "when");
          }},
-        {"purpose", "purpose: service, survey, commissioning, call_back, other", [](Visit& x, const Words& p, const Hearer& l) {
+        {"purpose", "purpose: service, survey, commissioning, call_back, other", [](Visit& x, const Words& p, const Hearer&) {
              x.purpose = key_in<Purpose>(purpose_keys, p[0], "purpose of a visit");
              return "purpose: " + p[0];
          }},
-        {"title", "title: what it is about", [](Visit& x, const Words& p, const Hearer& l) { return keep(x.title, p, "title"); }},
-        {"persons", "persons: who was there", [](Visit& x, const Words& p, const Hearer& l) { return keep(x.persons, p, "persons"); }},
-        {"weather", "weather: sun and cloud, calm", [](Visit& x, const Words& p, const Hearer& l) { return keep(x.weather, p, "weather"); }},
-        {"sky", "sky: clear, racing, broken, overcast, thin, fog, thunder", [](Visit& x, const Words& p, const Hearer& l) {
+        {"title", "title: what it is about", [](Visit& x, const Words& p, const Hearer&) { return keep(x.title, p, "title"); }},
+        {"persons", "persons: who was there", [](Visit& x, const Words& p, const Hearer&) { return keep(x.persons, p, "persons"); }},
+        {"weather", "weather: sun and cloud, calm", [](Visit& x, const Words& p, const Hearer&) { return keep(x.weather, p, "weather"); }},
+        {"sky", "sky: clear, racing, broken, overcast, thin, fog, thunder", [](Visit& x, const Words& p, const Hearer&) {
              const std::string said = spoken_sky(p[0]), sky = said.empty() ? p[0] : said;
              key_in<int>(sky_keys, sky, "sky");
              return keep(x.sky, {sky}, "sky");
          }},
-        {"found", "found: by reading the unit", [](Visit& x, const Words& p, const Hearer& l) { return keep(x.found_how, p, "found"); }},
-        {"left", "left: as agreed", [](Visit& x, const Words& p, const Hearer& l) { return keep(x.left_how, p, "left"); }},
+        {"found", "found: by reading the unit", [](Visit& x, const Words& p, const Hearer&) { return keep(x.found_how, p, "found"); }},
+        {"left", "left: as agreed", [](Visit& x, const Words& p, const Hearer&) { return keep(x.left_how, p, "left"); }},
         {"fault", "fault: words | at P1", [](Visit& x, const Words& p, const Hearer& l) {
              const SpokenTail said = p.size() > 1 ? SpokenTail{p[0], p[1]} : spoken_place(p[0], l.v);
              x.faults.push_back({said.text, said.tail.starts_with("at ") ? trimmed(said.tail.substr(3)) : ""});
@@ -365,15 +365,15 @@ const std::vector<Verb>& verbs()
              x.next.push_back(n);
              return "next: " + n.text + (n.by.empty() ? "" : ", by " + n.by);
          }},
-        {"note", "note: words", [](Visit& x, const Words& p, const Hearer& l) {
+        {"note", "note: words", [](Visit& x, const Words& p, const Hearer&) {
              x.notes += (x.notes.empty() ? "" : "\n") + p[0];
              return "note: " + p[0];
          }},
-        {"test", "test: when and name of a test in the job", [](Visit& x, const Words& p, const Hearer& l) {
+        {"test", "test: when and name of a test in the job", [](Visit& x, const Words& p, const Hearer&) {
              x.tests.push_back(p[0]);
              return "test: " + p[0];
          }},
-        {"tick", "tick: LIST/ITEM | done | what was found", [](Visit& x, const Words& p, const Hearer& l) {
+        {"tick", "tick: LIST/ITEM | done | what was found", [](Visit& x, const Words& p, const Hearer&) {
              const auto at = p[0].find('/');
              if (at == std::string::npos || p.size() < 2)
                  refuse("a tick names its list, its item and how it stands", "tick: commissioning/leak-test | done | 30 min at 3 bar");
