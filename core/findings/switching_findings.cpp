@@ -253,7 +253,7 @@ Found runs_only_minimum(const FindingContext& c)
             if (!remedy && c.variant.unit.rules[i].output == c.variant.unit.outputs[o].key)
                 remedy = change<Differential>(c, "Try: start at " + diff(c, d.on.in_kelvin() + more_k), i, [](Differential& x) { x.on = TempDiff::kelvin(x.on.in_kelvin() + more_k); });
         });
-        out.push_back({"", Severity::caution, std::to_string(at_minimum) + " of " + std::to_string(stops) + " runs of " + c.variant.unit.outputs[o].key + " lasted just the minimum run time" + meanwhile(c), (times ? "Only those " + lasts(c, times->min_run_s) + " kept it on: " : std::string()) + "the difference had gone before. Each such run wears the pump and brings little. A start further above, a stop nearer the store, or less flow.", remedy});
+        out.push_back({"", c.day ? Severity::caution : Severity::note, std::to_string(at_minimum) + " of " + std::to_string(stops) + " runs of " + c.variant.unit.outputs[o].key + " lasted just the minimum run time" + meanwhile(c), (times ? "Only those " + lasts(c, times->min_run_s) + " kept it on: " : std::string()) + "the difference had gone before. Each such run wears the pump and brings little. A start further above, a stop nearer the store, or less flow.", remedy});
     }
     return out;
 }

@@ -1,6 +1,6 @@
 #include "field_path.h"
 
-#include "core/plant/collector_kinds.h"
+#include "fresh_loop.h"
 
 #include "core/plant/parts.h"
 #include "field_walk.h"
@@ -119,15 +119,20 @@ Result<Setting> setting_at(const Job& job, std::size_t variant, const std::strin
 
 namespace {
 
-// An array that grows holds more, as long as its content is what is usual for its kind: another one was stated.
+// An array that grows holds more, as long as its content is what a new loop of its answers has per
+// square metre: another one was stated.
 void content_follows_area(Loop& now, const Loop& before)
 {
+    if (now.collector.area_m2 == before.collector.area_m2 && now.collector_2.area_m2 == before.collector_2.area_m2)
+        return;
+    Variant fresh;
+    fill_fresh(fresh, now.answers, usual_probes(now.answers));
     for (Collector Loop::*array : {&Loop::collector, &Loop::collector_2}) {
         Collector& c = now.*array;
-        const Collector& was = before.*array;
-        const double usual_m3 = collector_of(now.answers.array, was.area_m2).content_m3;
-        if (c.area_m2 != was.area_m2 && c.content_m3 == was.content_m3 && std::fabs(was.content_m3 - usual_m3) < 1e-6 * usual_m3)
-            c.content_m3 = collector_of(now.answers.array, c.area_m2).content_m3;
+        const Collector &was = before.*array, &usual = fresh.loop.*array;
+        const double usual_m3 = usual.area_m2 > 0 ? usual.content_m3 / usual.area_m2 * was.area_m2 : 0;
+        if (c.area_m2 != was.area_m2 && was.area_m2 > 0 && c.content_m3 == was.content_m3 && std::fabs(was.content_m3 - usual_m3) < 1e-6 * usual_m3)
+            c.content_m3 *= c.area_m2 / was.area_m2;
     }
 }
 

@@ -83,10 +83,12 @@ Result<LoopAnswers> complete(const GivenAnswers& given, const std::string& prese
     static const std::vector<LoopAnswers> all = all_answers();
     const LoopAnswers* nearest = nullptr;
     std::size_t least = std::numeric_limits<std::size_t>::max();
+    // A preset that was named is wanted as it is.
+    const auto far = [&](const LoopAnswers& a, const Arrangement& p) { return differences(a, p.answers) + (preset.empty() ? oddness(a) : 0); };
     for (const Arrangement& p : presets())
         for (const LoopAnswers& a : all)
-            if ((preset.empty() || p.key == preset) && differences(a, p.answers) + oddness(a) < least && holds(a, *partly)) {
-                least = differences(a, p.answers) + oddness(a);
+            if ((preset.empty() || p.key == preset) && far(a, p) < least && holds(a, *partly)) {
+                least = far(a, p);
                 nearest = &a;
             }
     if (!nearest) // each pair may go together and all of them not

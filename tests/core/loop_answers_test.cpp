@@ -1,5 +1,6 @@
 // A loop from answers: the presets as named sets, what cannot go together, what is left
 // open, and another answer to a loop that is already described.
+#include "core/job/field_path.h"
 #include "core/job/ids.h"
 #include "core/plant/collector_kinds.h"
 #include "core/setup/loop_answers.h"
@@ -26,6 +27,47 @@ TEST(LoopAnswers, every_preset_is_a_set_of_its_own_that_can_go_together)
         EXPECT_EQ(*found, p.answers);
     }
     EXPECT_EQ(seen.size(), 14U);
+}
+
+// Nobody fills a hose with glycol and sends a pool through an exchanger who was not asked to.
+TEST(LoopAnswers, open_questions_are_not_answered_with_what_nobody_builds)
+{
+    const auto pool = complete({{"array", "hose"}, {"store", "pool"}, {"power", "battery"}, {"empties", "full"}}, "");
+    ASSERT_TRUE(pool);
+    EXPECT_EQ(pool->carrier, Carrier::water);
+    EXPECT_EQ(pool->transfer, Transfer::straight);
+    const auto bare = complete({{"array", "unglazed"}, {"store", "tank"}}, "");
+    ASSERT_TRUE(bare);
+    EXPECT_EQ(bare->carrier, Carrier::water);
+}
+
+// Water that stays outdoors meets the coldest day of its place, wherever the job is moved.
+TEST(NewLoops, that_keep_water_outdoors_have_the_coldest_day_of_their_place)
+{
+    const Place high{39.7, -105.0, 1600}, mild{28.0, -16.0, 50};
+    for (const LoopAnswers& a : all_answers()) {
+        if (a.carrier != Carrier::water || a.empties != Empties::full)
+            continue;
+        for (const Place& place : {high, mild}) {
+            Job job = new_job(a);
+            move_fresh_job(job, place);
+            const Day& cold = job.days.back();
+            ASSERT_EQ(cold.sky.air_min_c < 0, place == high) << answers_text(a);
+            ASSERT_EQ(cold.name, place == high ? "Frosty day" : "Cold day");
+        }
+    }
+}
+
+TEST(NewLoops, an_array_that_grows_holds_more_unless_its_content_was_stated)
+{
+    Job job = new_job("glycol-coil");
+    const Collector& c = job.variants[0].loop.collector;
+    const double area = c.area_m2, content = c.content_m3;
+    ASSERT_TRUE(set_setting(job, 0, "loop/collector/area_m2", 2 * area));
+    EXPECT_NEAR(c.content_m3, 2 * content, 1e-9);
+    ASSERT_TRUE(set_setting(job, 0, "loop/collector/content_m3", 0.0123));
+    ASSERT_TRUE(set_setting(job, 0, "loop/collector/area_m2", area));
+    EXPECT_EQ(c.content_m3, 0.0123);
 }
 
 // Every part, ring and place that the answers ask for is there, and none else; written
