@@ -138,18 +138,25 @@ void content_follows_area(Loop& now, const Loop& before)
 
 } // namespace
 
-Result<std::monostate> set_setting(Job& job, std::size_t variant, const std::string& path, const std::string& value)
+Result<std::monostate> put_setting(Job& job, std::size_t variant, const std::string& path, const std::string& value)
 {
     auto leaf = leaf_at(job, variant, path);
     if (!leaf)
         return leaf.error();
     if (leaf->setting.fixed)
         return Error{"this cannot be changed: rules and readings hang on it", leaf->setting.path, "Add another and remove this one"};
-    const Loop before = job.variants[variant].loop;
     if (const auto error = leaf->put(value))
         return *error;
-    content_follows_area(job.variants[variant].loop, before);
     return std::monostate{};
+}
+
+Result<std::monostate> set_setting(Job& job, std::size_t variant, const std::string& path, const std::string& value)
+{
+    const Loop before = job.variants[variant].loop;
+    auto done = put_setting(job, variant, path, value);
+    if (done)
+        content_follows_area(job.variants[variant].loop, before);
+    return done;
 }
 
 Result<std::monostate> set_setting(Job& job, std::size_t variant, const std::string& path, double value) { return set_setting(job, variant, path, exact_text(value)); }

@@ -44,6 +44,8 @@ Result<Setting> setting_at(const Job& job, std::size_t variant, const std::strin
 // Writes one setting. A number is in the inside unit, "0.3", or has its unit
 // behind it, "300 L". Error: no such setting, or a value it cannot have; then nothing changes.
 Result<std::monostate> set_setting(Job& job, std::size_t variant, const std::string& path, const std::string& value);
+// The value alone: nothing follows it (set_setting: the content of an array its area, unless it was stated).
+Result<std::monostate> put_setting(Job& job, std::size_t variant, const std::string& path, const std::string& value);
 Result<std::monostate> set_setting(Job& job, std::size_t variant, const std::string& path, double value);
 
 // "loop/tank" of a part; empty: it has no settings.

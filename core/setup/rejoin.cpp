@@ -64,7 +64,7 @@ private:
         Job next = fresh_;
         for (const auto& [path, value] : mine)
             if (const auto it = base.find(path); it != base.end() && it->second != value && !(other_kind && of_its_kind(path)))
-                (void)set_setting(next, 0, path, value); // it was there before with this value
+                (void)put_setting(next, 0, path, value); // it was there before with this value
         out_.loop = next.variants.front().loop;
     }
 
