@@ -167,9 +167,9 @@ std::vector<Complaint> complaints_in(const std::string& words)
 {
     // A phrase begins where a word begins; one that ends in "$" ends where a word ends ("red" is not in "tired").
     static const std::vector<std::pair<C, std::vector<const char*>>> keys{
-        {C::cold, {"cold", "lukewarm", "no hot", "not warm", "not hot", "cool", "isn't hot", "isn't warm", "barely warm"}},
+        {C::cold, {"cold", "lukewarm", "no hot", "not warm", "not hot", "cool$", "isn't hot", "isn't warm", "barely warm"}},
         {C::too_hot, {"too hot", "scald", "burn", "boil", "very hot"}},
-        {C::runs_at_night, {"night", "nights", "tonight", "overnight", "midnight", "dark", "evening", "in the morning at", "three in the morning", "two in the morning", "four in the morning", "one in the morning", "before sunrise", "before dawn", "1 am$", "2 am$", "3 am$", "4 am$", "1am$", "2am$", "3am$", "4am$", "1 a.m", "2 a.m", "3 a.m", "4 a.m", "1 in the morning", "2 in the morning", "3 in the morning", "4 in the morning"}},
+        {C::runs_at_night, {"night", "nights", "tonight", "overnight", "midnight", "dark", "evening", "three in the morning", "two in the morning", "four in the morning", "one in the morning", "before sunrise", "before dawn", "1 am$", "2 am$", "3 am$", "4 am$", "1am$", "2am$", "3am$", "4am$", "1 a.m", "2 a.m", "3 a.m", "4 a.m", "1 in the morning", "2 in the morning", "3 in the morning", "4 in the morning"}},
         {C::never_runs, {"never runs", "never starts", "never comes on", "never turns on", "never goes on", "does not run", "does not start", "does not come on", "doesn't run", "doesn't start", "doesn't come on", "doesn't turn on", "won't run", "won't start", "won't come on", "won't turn on", "not running", "not starting", "stands still", "stopped working", "dead"}},
         {C::often_on_off, {"on and off", "off and on", "clicks", "clicking", "starts and stops", "every minute", "every few minutes", "every few seconds", "short cycl", "chatter"}},
         {C::noise, {"noise", "noisy", "gurgl", "loud", "hum$", "hums$", "humming$", "buzz", "bang", "knock", "squeal", "squeak", "rattl", "whin", "grind", "splash", "bubbl"}},

@@ -298,8 +298,8 @@ E key_in(const Keys& keys, const std::string& s, const char* what)
     refuse("“" + s + "” is no " + what, "One of " + all);
 }
 
-// Whose loop and whose habits a line is about.
-struct Hearer {
+// The loop a line is about, and the units and order of dates its reader is used to.
+struct DictationContext {
     const Variant& v;
     const Units& units;
     bool month_first() const { return units.fahrenheit; }
@@ -308,7 +308,7 @@ struct Hearer {
 struct Verb {
     const char* name;
     const char* usage;
-    std::string (*take)(Visit&, const Words&, const Hearer&); // what was understood
+    std::string (*take)(Visit&, const Words&, const DictationContext&); // what was understood
 };
 
 constexpr std::array sky_keys{"clear", "racing", "broken", "overcast", "thin", "fog", "thunder"};
@@ -323,36 +323,36 @@ std::string keep(std::string& to, const Words& p, const char* what)
 const std::vector<Verb>& verbs()
 {
     static const std::vector<Verb> all{
-        {"when", "when: 2026-05-12T09:30", [](Visit& x, const Words& p, const Hearer& l) {
+        {"when", "when: 2026-05-12T09:30", [](Visit& x, const Words& p, const DictationContext& l) {
              const auto when = spoken_date(p[0], l.month_first());
              if (!when || !is_moment(*when))
                  refuse("“" + p[0] + "” is no date with a time", "2026-05-12T09:30, or 12 May 2026 9:30");
              return keep(x.when, {*when}, "when");
          }},
-        {"purpose", "purpose: service, survey, commissioning, call_back, other", [](Visit& x, const Words& p, const Hearer&) {
+        {"purpose", "purpose: service, survey, commissioning, call_back, other", [](Visit& x, const Words& p, const DictationContext&) {
              x.purpose = key_in<Purpose>(purpose_keys, p[0], "purpose of a visit");
              return "purpose: " + p[0];
          }},
-        {"title", "title: what it is about", [](Visit& x, const Words& p, const Hearer&) { return keep(x.title, p, "title"); }},
-        {"persons", "persons: who was there", [](Visit& x, const Words& p, const Hearer&) { return keep(x.persons, p, "persons"); }},
-        {"weather", "weather: sun and cloud, calm", [](Visit& x, const Words& p, const Hearer&) { return keep(x.weather, p, "weather"); }},
-        {"sky", "sky: clear, racing, broken, overcast, thin, fog, thunder", [](Visit& x, const Words& p, const Hearer&) {
+        {"title", "title: what it is about", [](Visit& x, const Words& p, const DictationContext&) { return keep(x.title, p, "title"); }},
+        {"persons", "persons: who was there", [](Visit& x, const Words& p, const DictationContext&) { return keep(x.persons, p, "persons"); }},
+        {"weather", "weather: sun and cloud, calm", [](Visit& x, const Words& p, const DictationContext&) { return keep(x.weather, p, "weather"); }},
+        {"sky", "sky: clear, racing, broken, overcast, thin, fog, thunder", [](Visit& x, const Words& p, const DictationContext&) {
              const std::string said = spoken_sky(p[0]), sky = said.empty() ? p[0] : said;
              key_in<int>(sky_keys, sky, "sky");
              return keep(x.sky, {sky}, "sky");
          }},
-        {"found", "found: by reading the unit", [](Visit& x, const Words& p, const Hearer&) { return keep(x.found_how, p, "found"); }},
-        {"left", "left: as agreed", [](Visit& x, const Words& p, const Hearer&) { return keep(x.left_how, p, "left"); }},
-        {"fault", "fault: words | at P1", [](Visit& x, const Words& p, const Hearer& l) {
+        {"found", "found: by reading the unit", [](Visit& x, const Words& p, const DictationContext&) { return keep(x.found_how, p, "found"); }},
+        {"left", "left: as agreed", [](Visit& x, const Words& p, const DictationContext&) { return keep(x.left_how, p, "left"); }},
+        {"fault", "fault: words | at P1", [](Visit& x, const Words& p, const DictationContext& l) {
              const SpokenTail said = p.size() > 1 ? SpokenTail{p[0], p[1]} : spoken_place(p[0], l.v);
              x.faults.push_back({said.text, said.tail.starts_with("at ") ? trimmed(said.tail.substr(3)) : ""});
              return "fault: " + p[0];
          }},
-        {"done", "done: words | 20 min | part NAME | cost 84", [](Visit& x, const Words& p, const Hearer& l) {
+        {"done", "done: words | 20 min | part NAME | cost 84", [](Visit& x, const Words& p, const DictationContext& l) {
              x.work.push_back(work_in(p.size() > 1 ? p : said_parts(p[0], l.v)));
              return work_line(x.work.back());
          }},
-        {"next", "next: words | by 2026-10-01", [](Visit& x, const Words& p, const Hearer& l) {
+        {"next", "next: words | by 2026-10-01", [](Visit& x, const Words& p, const DictationContext& l) {
              const SpokenTail said = p.size() > 1 ? SpokenTail{p[0], p[1]} : spoken_due(p[0], l.month_first());
              VisitNext n{said.text, {}};
              if (!said.tail.empty()) {
@@ -365,15 +365,15 @@ const std::vector<Verb>& verbs()
              x.next.push_back(n);
              return "next: " + n.text + (n.by.empty() ? "" : ", by " + n.by);
          }},
-        {"note", "note: words", [](Visit& x, const Words& p, const Hearer&) {
+        {"note", "note: words", [](Visit& x, const Words& p, const DictationContext&) {
              x.notes += (x.notes.empty() ? "" : "\n") + p[0];
              return "note: " + p[0];
          }},
-        {"test", "test: when and name of a test in the job", [](Visit& x, const Words& p, const Hearer&) {
+        {"test", "test: when and name of a test in the job", [](Visit& x, const Words& p, const DictationContext&) {
              x.tests.push_back(p[0]);
              return "test: " + p[0];
          }},
-        {"tick", "tick: LIST/ITEM | done | what was found", [](Visit& x, const Words& p, const Hearer&) {
+        {"tick", "tick: LIST/ITEM | done | what was found", [](Visit& x, const Words& p, const DictationContext&) {
              const auto at = p[0].find('/');
              if (at == std::string::npos || p.size() < 2)
                  refuse("a tick names its list, its item and how it stands", "tick: commissioning/leak-test | done | 30 min at 3 bar");
@@ -429,7 +429,7 @@ Words pieces_of(const std::string& s)
 }
 
 // A reading in free words. Empty: none is meant. Throws what the likeliest form lacks.
-std::optional<std::string> take_spoken(Visit& visit, const std::string& s, const Hearer& l)
+std::optional<std::string> take_spoken(Visit& visit, const std::string& s, const DictationContext& l)
 {
     if (const auto bucket = spoken_bucket(s))
         return take_reading(visit, *bucket, l.v, l.units);
@@ -470,7 +470,7 @@ std::optional<std::string> take_spoken(Visit& visit, const std::string& s, const
 Result<std::string> dictate(Visit& visit, const std::string& line, const Variant& v, const Units& units)
 {
     const std::string s = with_usual_verb(trimmed(line));
-    const Hearer hearer{v, units};
+    const DictationContext context{v, units};
     try {
         if (s.empty())
             refuse("nothing was said");
@@ -480,7 +480,7 @@ Result<std::string> dictate(Visit& visit, const std::string& line, const Variant
                 if (parts[0].empty())
                     refuse(std::string("what follows “") + verb.name + "” is missing", verb.usage);
                 Visit changed = visit;
-                std::string said = verb.take(changed, parts, hearer);
+                std::string said = verb.take(changed, parts, context);
                 visit = std::move(changed);
                 return said;
             }
@@ -495,7 +495,7 @@ Result<std::string> dictate(Visit& visit, const std::string& line, const Variant
         } catch (const Unclear& e) {
             near = e;
         }
-        if (auto said = take_spoken(visit, s, hearer))
+        if (auto said = take_spoken(visit, s, context))
             return *said;
         if (near)
             throw Unclear(*near);

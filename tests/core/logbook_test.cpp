@@ -337,6 +337,8 @@ TEST(CallBack, understands_what_customers_say)
     heard("it goes on and off all the time", {C::often_on_off});
     heard("no hot water", {C::cold});
     heard("bordered", {});
+    heard("the cooler leaks", {C::wet});
+    heard("the water is cool", {C::cold});
 }
 
 TEST(Seasons, the_fluid_ages_like_others)
