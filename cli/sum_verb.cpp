@@ -135,7 +135,7 @@ Result<int> ReserveVerb::run(const Streams& s)
     if (reserve->battery)
         s.out << "  the battery holds for " << text(reserve->battery_s) << "\n";
     for (const BackupCase& c : *cases)
-        s.out << "  element " << modes[static_cast<std::size_t>(c.mode)] << ": solar fraction " << to_text(c.figures.solar_fraction(), Quantity::ratio, s.units) << ", it takes " << to_text(c.figures.heat.backup(), Quantity::energy, s.units) << "\n";
+        s.out << "  element " << modes[static_cast<std::size_t>(c.mode)] << ": solar fraction " << to_text(c.figures.solar_fraction(), Quantity::ratio, s.units) << ", it takes " << to_text(c.figures.heat.backup(), Quantity::electricity, s.units) << "\n";
     return exit_fine;
 }
 

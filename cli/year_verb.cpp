@@ -54,7 +54,7 @@ void print(std::ostream& out, const Year& year, const Units& u)
     };
     line("     ", {"heat", "backup", "sun's share", "pump", "starts", "collector", "store", "coldest air", "above limit", "frost", "collected of"});
     const auto row = [&](const YearMonth& m) {
-        line(m.month == 0 ? "year " : month_name(m.month) + "  ", {to_text(m.heat_j, Quantity::energy, u), to_text(m.backup_j, Quantity::energy, u), std::isfinite(m.solar_share()) ? to_text(m.solar_share(), Quantity::ratio, u) : "–", to_text(m.pump_energy_j, Quantity::energy, u), std::to_string(m.starts), to_text(m.hottest_collector_c, Quantity::temperature, u), to_text(m.hottest_store_c, Quantity::temperature, u), to_text(m.coldest_air_c, Quantity::temperature, u), to_text(m.above_limit_s / 3600, Quantity::hours, u), to_text(m.freezing_s / 3600, Quantity::hours, u), std::isfinite(m.collected_share()) ? to_text(m.collected_share(), Quantity::ratio, u) : "–"});
+        line(m.month == 0 ? "year " : month_name(m.month) + "  ", {to_text(m.heat_j, Quantity::energy, u), to_text(m.backup_j, Quantity::energy, u), std::isfinite(m.solar_share()) ? to_text(m.solar_share(), Quantity::ratio, u) : "–", to_text(m.pump_energy_j, Quantity::electricity, u), std::to_string(m.starts), to_text(m.hottest_collector_c, Quantity::temperature, u), to_text(m.hottest_store_c, Quantity::temperature, u), to_text(m.coldest_air_c, Quantity::temperature, u), to_text(m.above_limit_s / 3600, Quantity::hours, u), to_text(m.freezing_s / 3600, Quantity::hours, u), std::isfinite(m.collected_share()) ? to_text(m.collected_share(), Quantity::ratio, u) : "–"});
     };
     for (const YearMonth& m : year.months)
         row(m);

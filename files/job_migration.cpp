@@ -97,7 +97,10 @@ void to_version_8(Json&) {}
 // 9: the logbook. What is not said is as it was: no visits.
 void to_version_9(Json&) {}
 
-constexpr std::array steps{to_version_2, to_version_3, to_version_4, to_version_5, to_version_6, to_version_7, to_version_8, to_version_9}; // steps[i] makes version i + 2 of version i + 1
+// 10: from which wind a collector's report counts. What is not said is as it was: from still air.
+void to_version_10(Json&) {}
+
+constexpr std::array steps{to_version_2, to_version_3, to_version_4, to_version_5, to_version_6, to_version_7, to_version_8, to_version_9, to_version_10}; // steps[i] makes version i + 2 of version i + 1
 static_assert(steps.size() + 1 == job_format_version);
 
 } // namespace

@@ -6,7 +6,7 @@
 
 namespace vernal {
 
-inline constexpr int job_format_version = 9;
+inline constexpr int job_format_version = 10;
 
 // The body of a file of `version`, its head taken off; newer ones are left alone.
 void migrate_job(nlohmann::ordered_json& body, int version);

@@ -29,6 +29,7 @@
 #include <QRegularExpression>
 #include <QScrollArea>
 #include <QTabBar>
+#include <QTableWidget>
 #include <QTest>
 #include <algorithm>
 
@@ -323,10 +324,28 @@ void service_pages(MainWindow& w, const QString& to)
     shot(w, to + "doubt.png");
 }
 
+// A year in US units, and the report of an absorber without a pane.
+bool year_and_report(MainWindow& w, const QString& to)
+{
+    w.session().set_units(Units::us());
+    w.show_station(3);
+    QTest::mouseClick(w.findChild<QPushButton*>(QStringLiteral("showYear")), Qt::LeftButton);
+    QTest::mouseClick(w.findChild<QPushButton*>(QStringLiteral("runYear")), Qt::LeftButton);
+    const bool ran = QTest::qWaitFor([&] { return w.findChild<QTableWidget*>(QStringLiteral("yearTable"))->isVisible(); }, 120000);
+    shot(w, to + "year-us.png");
+    w.session().set_units({});
+    w.session().document().set_job(new_job(find_preset("pool")->answers), {});
+    w.show_station(0);
+    shot(w, to + "report.png");
+    return ran && w.open(demo("cheese-room")) && settled(w);
+}
+
 // Sizes, themes and jobs at the edge of what the window is for: to be looked at, not kept.
 bool extremes(MainWindow& w, const QString& to)
 {
     service_pages(w, to);
+    if (!year_and_report(w, to))
+        return false;
     const auto all_at = [&](const char* name, QSize size) {
         w.resize(size);
         for (int i = 0; i < static_cast<int>(vernal::stations().size()); ++i) {

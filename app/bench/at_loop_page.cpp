@@ -259,7 +259,7 @@ QString AtLoopPage::expected_html(bool to_fill_in) const
     if (e->state != NowState::rests) {
         row(tr("flow"), e->flow_m3_s, Quantity::flow);
         row(tr("rise"), e->rise_k, Quantity::difference);
-        row(tr("heat"), e->heat_w, Quantity::power);
+        row(tr("heat"), e->heat_w, Quantity::heat_rate);
         row(tr("pump takes"), e->power_w, Quantity::power);
         if (e->volt)
             row(tr("pump's volts"), *e->volt, Quantity::voltage);

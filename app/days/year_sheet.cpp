@@ -13,6 +13,7 @@
 #include <QVBoxLayout>
 
 #include <cmath>
+#include <string_view>
 
 namespace vernal {
 namespace {
@@ -29,7 +30,8 @@ const std::vector<YearColumn>& year_columns()
         {"to store", Quantity::energy, [](const YearMonth& m) { return m.heat_j; }},
         {"backup", Quantity::energy, [](const YearMonth& m) { return m.backup_j; }},
         {"sun", Quantity::ratio, [](const YearMonth& m) { return m.solar_share(); }},
-        {"pump", Quantity::energy, [](const YearMonth& m) { return m.pump_energy_j; }},
+        {"collected", Quantity::ratio, [](const YearMonth& m) { return m.collected_share(); }},
+        {"pump", Quantity::electricity, [](const YearMonth& m) { return m.pump_energy_j; }},
         {"starts", Quantity::count, [](const YearMonth& m) { return static_cast<double>(m.starts); }},
         {"collector", Quantity::temperature, [](const YearMonth& m) { return m.hottest_collector_c; }},
         {"store", Quantity::temperature, [](const YearMonth& m) { return m.hottest_store_c; }},
@@ -48,7 +50,11 @@ QString short_number(double inside, Quantity q, const Units& u)
     const double x = to_display(inside, q, u);
     const int places = q == Quantity::count || std::fabs(x) >= 100 ? 0 : std::fabs(x) >= 10 || q == Quantity::temperature || q == Quantity::hours ? 1
                                                                                                                                                   : 2;
-    return QString::number(x, 'f', std::min(places, std::max(1, decimals(q, u)))).replace(QLatin1Char('-'), QStringLiteral("−"));
+    QString out = QString::number(x, 'f', std::min(places, std::max(1, decimals(q, u))));
+    if (places == 0)
+        for (qsizetype at = out.size() - 3; at > (x < 0 ? 1 : 0); at -= 3)
+            out.insert(at, QChar(0x202f));
+    return out.replace(QLatin1Char('-'), QStringLiteral("−"));
 }
 
 QString month_name(int month) { return month == 0 ? QObject::tr("year") : QLocale::c().standaloneMonthName(month, QLocale::ShortFormat); }
@@ -78,6 +84,10 @@ YearSheet::YearSheet(Session& session, QWidget* parent) : QWidget(parent), sessi
     table_->verticalHeader()->setDefaultSectionSize(24);
     table_->verticalHeader()->setMinimumWidth(48);
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    constexpr std::size_t long_title = 9; // letters that an even share of the width cuts off
+    for (std::size_t c = 0; c < year_columns().size(); ++c)
+        if (std::string_view(year_columns()[c].title).size() >= long_title)
+            table_->horizontalHeader()->setSectionResizeMode(static_cast<int>(c), QHeaderView::ResizeToContents);
     look_words_ = remark(tr("Worth a look, and one click from the shelf:"));
     look_ = new QHBoxLayout;
     look_->setSpacing(4);

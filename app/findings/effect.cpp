@@ -11,7 +11,7 @@ QString effect_text(const Outcome& now, const Outcome& then, const Units& u)
         .arg(text(a.heat.to_store, Quantity::energy, u), text(b.heat.to_store, Quantity::energy, u))
         .arg(a.starts())
         .arg(b.starts())
-        .arg(text(a.pump_energy_j, Quantity::energy, u), text(b.pump_energy_j, Quantity::energy, u));
+        .arg(text(a.pump_energy_j, Quantity::electricity, u), text(b.pump_energy_j, Quantity::electricity, u));
 }
 
 } // namespace vernal

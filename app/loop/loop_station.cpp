@@ -211,6 +211,8 @@ void LoopStation::show_part(Part part)
     if (part_ == Part::collector)
         add_kind();
     add_fields(title);
+    if ((part_ == Part::collector || part_ == Part::collector_2) && uncovered(session_.document().variant().loop.answers.array))
+        add_report_wind();
     if (part_ == Part::element)
         add_element_mode();
     if (part_ == Part::heater)
@@ -337,6 +339,12 @@ void LoopStation::add_heater_choices()
     add_choice("kind", tr("Kind"), {tr("storage"), tr("through-flow")}, [](const Loop& l) { return static_cast<int>(l.heater.kind); });
     add_choice("energy", tr("Heats with"), {tr("electricity"), tr("gas")}, [](const Loop& l) { return static_cast<int>(l.heater.energy); });
     add_choice("way", tr("Valves lead"), {tr("through tank and heater"), tr("past the heater"), tr("past the tank")}, [](const Loop& l) { return static_cast<int>(l.heater.way); });
+}
+
+// Two editions of ISO 9806 count the wind from another speed.
+void LoopStation::add_report_wind()
+{
+    add_choice("wind_from", tr("Wind in the report"), {tr("from still air (ISO 9806:2013)"), tr("from 3 m/s (ISO 9806:2017)")}, [part = part_](const Loop& l) { return static_cast<int>((part == Part::collector ? l.collector : l.collector_2).wind_from); });
 }
 
 void LoopStation::add_tempering()

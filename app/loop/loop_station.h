@@ -37,6 +37,7 @@ private:
     void open_report(bool open);
     void add_element_mode();
     void add_heater_choices();
+    void add_report_wind();
     void add_tempering();
     void add_charging();
     void add_unit_feed();

@@ -70,7 +70,7 @@ void ReserveBox::show(const Answer& a)
     s += QStringLiteral("<table cellspacing='0' cellpadding='3'><tr><td><b>%1</b></td><td><b>%2</b></td><td><b>%3</b></td></tr>").arg(tr("element"), tr("solar fraction"), tr("it takes"));
     const QString names[] = {tr("off"), tr("always"), tr("in windows")};
     for (const BackupCase& c : a.cases)
-        s += QStringLiteral("<tr><td>%1</td><td>%2</td><td>%3</td></tr>").arg(names[static_cast<std::size_t>(c.mode)], text(c.figures.solar_fraction(), Quantity::ratio, session_.units()), text(c.figures.heat.backup(), Quantity::energy, session_.units()));
+        s += QStringLiteral("<tr><td>%1</td><td>%2</td><td>%3</td></tr>").arg(names[static_cast<std::size_t>(c.mode)], text(c.figures.solar_fraction(), Quantity::ratio, session_.units()), text(c.figures.heat.backup(), Quantity::electricity, session_.units()));
     answer_->setText(s + QStringLiteral("</table>"));
 }
 

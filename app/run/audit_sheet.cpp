@@ -187,7 +187,7 @@ void AuditSheet::show_lines()
     if (audit_->troubles.empty())
         said << tr("No trouble shows.");
     if (heat > 0 || pump > 0)
-        said << tr("Where it differs from the rules: %1 of heat, %2 of pump energy.").arg(text(heat, Quantity::energy, session_.units()), text(pump, Quantity::energy, session_.units()));
+        said << tr("Where it differs from the rules: %1 of heat, %2 of pump energy.").arg(text(heat, Quantity::energy, session_.units()), text(pump, Quantity::electricity, session_.units()));
     if (!audit_->no_replay.empty())
         said << tr("The rules could not be replayed: %1").arg(qs(audit_->no_replay));
     about_->setText(said.join(QLatin1Char(' ')));
@@ -213,7 +213,7 @@ void AuditSheet::list_costliest()
         if (d.heat_j != 0)
             cost << text(d.heat_j, Quantity::energy, session_.units());
         if (d.pump_j > 0)
-            cost << tr("%1 of pump energy").arg(text(d.pump_j, Quantity::energy, session_.units()));
+            cost << tr("%1 of pump energy").arg(text(d.pump_j, Quantity::electricity, session_.units()));
         list_->addItem(tr("%1, for %2: %3 %4%5; likely %6.").arg(session_.time_text(d.what.from_s), text(d.length_s, Quantity::minutes, session_.units()), qs(of_.unit.outputs[d.what.output].key), did, cost.isEmpty() ? QString() : tr(" (%1)").arg(cost.join(QStringLiteral(", "))), qs(d.cause)));
         trouble_.push_back(audit_->troubles.size() + 1 + order[k]);
     }

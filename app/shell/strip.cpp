@@ -34,7 +34,7 @@ QString figures_line(const Outcome& o, const Units& u)
     const Figures& f = o.coupled.figures;
     if (!arrangement_of(o.variant.loop).pumped()) // no pump, no starts
         return QObject::tr("%1 to store").arg(text(f.heat.to_store, Quantity::energy, u)) + dot + QObject::tr("%1 backup").arg(text(f.heat.backup(), Quantity::energy, u)) + dot + QObject::tr("store up to %1").arg(text(f.highest_store_c, Quantity::temperature, u));
-    return QObject::tr("%1 to store").arg(text(f.heat.to_store, Quantity::energy, u)) + dot + QObject::tr("%1 pump").arg(text(f.pump_energy_j, Quantity::energy, u)) + dot +
+    return QObject::tr("%1 to store").arg(text(f.heat.to_store, Quantity::energy, u)) + dot + QObject::tr("%1 pump").arg(text(f.pump_energy_j, Quantity::electricity, u)) + dot +
            (f.starts() == 1 ? QObject::tr("1 start") : QObject::tr("%1 starts").arg(f.starts())) + dot + QObject::tr("first %1").arg(qs(instant_text(f.pumps[0].first_start_s)));
 }
 

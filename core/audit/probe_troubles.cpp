@@ -181,8 +181,9 @@ void probe_offset(const AuditCase& c, std::vector<AuditTrouble>& out)
 namespace {
 
 // At rest in steady sun an array warms to what its own equation says; kept below where it boils.
-double warms_by_k(const Collector& k, double sun_w_m2)
+double warms_by_k(const Collector& report, double sun_w_m2)
 {
+    const Collector k = in_still_air(report);
     constexpr double most_k = 90;
     const double gain = k.eta0 * sun_w_m2, root = std::sqrt(k.a1_w_m2k * k.a1_w_m2k + 4 * k.a2_w_m2k2 * gain);
     return std::min(most_k, k.a2_w_m2k2 > 0 ? (root - k.a1_w_m2k) / (2 * k.a2_w_m2k2) : gain / std::max(0.1, k.a1_w_m2k));

@@ -32,7 +32,7 @@ double stated_rate_w_k(const Variant& v)
 double rise_at_full_sun_k(const Variant& v)
 {
     const double rate = stated_rate_w_k(v);
-    return rate > 0 ? v.loop.collector.area_m2 * v.loop.collector.eta0 * 1000 / rate : std::numeric_limits<double>::infinity();
+    return rate > 0 ? v.loop.collector.area_m2 * in_still_air(v.loop.collector).eta0 * 1000 / rate : std::numeric_limits<double>::infinity();
 }
 
 } // namespace vernal

@@ -35,8 +35,9 @@ SunOf sun_of(const Job& job, const Variant& v, const NowGiven& g, Haze haze)
 }
 
 // Of an array at rest when all is settled, over the air: η0 G = a1 Δ + a2 Δ².
-double rest_over_air_k(const Collector& c, double g)
+double rest_over_air_k(const Collector& report, double g)
 {
+    const Collector c = in_still_air(report);
     const double q = c.eta0 * g;
     return c.a2_w_m2k2 > 0 ? (-c.a1_w_m2k + std::sqrt(c.a1_w_m2k * c.a1_w_m2k + 4 * c.a2_w_m2k2 * q)) / (2 * c.a2_w_m2k2) : q / c.a1_w_m2k;
 }

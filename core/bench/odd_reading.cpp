@@ -83,7 +83,7 @@ Balance balance(const Job& job, const Variant& v, const NowGiven& now, const Hou
     if (!expected || expected->sun_w_m2.mid <= 0)
         return out;
     const Loop& loop = v.loop;
-    const Collector& c = loop.collector;
+    const Collector c = in_still_air(loop.collector);
     const double g_now = expected->sun_w_m2.mid, sun_share = std::max(0.05, (expected->sun_w_m2.high - expected->sun_w_m2.low) / (2 * g_now));
     const double carried = carried_w_k(loop, 1.0);
     double stated_flow = loop.pump.flow_m3_s * loop.pump.speed;

@@ -3,6 +3,7 @@
 #include "core/job/fresh_rule.h"
 #include "core/plant/fluid.h"
 #include "core/plant/pane.h"
+#include "core/setup/job_setup.h"
 #include "core/units/in_units.h"
 #include "core/units/instant_text.h"
 
@@ -47,13 +48,20 @@ Found freezes_today(const FindingContext& c)
     bool guarded = a.drains || !a.pumped() || f.first_freeze_at.starts_with("tap circulation") || a.carrier != Carrier::water;
     for (const Rule& r : c.variant.unit.rules)
         guarded = guarded || (r.enabled && (std::holds_alternative<Freeze>(r.body) || std::holds_alternative<DrainDown>(r.body)));
+    std::string over_bridge;
+    if (const auto bridge = sensors(c.variant).bridge)
+        for (const Rule& r : c.variant.unit.rules)
+            if (const auto limit = limit_of(r); r.enabled && limit && limit->lower && limit->probe == c.variant.probes[bridge->collector].key && kind_of(r).priority == Priority::freeze)
+                over_bridge = std::string(kind_of(r).title) + " reads " + named(c.variant.probes[bridge->collector]) + " over a bridge, which tells only how much warmer it is than the store. Give that probe an input of its own, or put a thermostat switch on the pipe. ";
     std::optional<Remedy> remedy;
-    if (!guarded)
+    if (!over_bridge.empty())
+        remedy = Remedy{"Try: each probe on an input of its own", [](Variant& v) { v.input.kind = StageKind::pull_up; }};
+    else if (!guarded)
         remedy = Remedy{"Try: freeze recirculation", [](Variant& v) {
                             v.unit.rules.push_back(fresh_rule(v, kind_index<Freeze>()));
                             sort_by_priority(v.unit.rules);
                         }};
-    return {{"", slush ? Severity::caution : Severity::serious, "Frost in wet pipe for " + to_text(f.freezing_s, Quantity::minutes, c.units), where + what + (slush ? "Use stronger glycol." : "Drain the loop before frost, by hand, by a drain-down valve or as a drain-back; recirculation only where frost is rare and the power stays."), remedy}};
+    return {{"", slush ? Severity::caution : Severity::serious, "Frost in wet pipe for " + to_text(f.freezing_s, Quantity::minutes, c.units), where + what + over_bridge + (slush ? "Use stronger glycol." : "Drain the loop before frost, by hand, by a drain-down valve or as a drain-back; recirculation only where frost is rare and the power stays."), remedy}};
 }
 
 Found report_without_sky(const FindingContext& c)

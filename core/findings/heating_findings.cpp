@@ -100,6 +100,41 @@ Found disinfection_weak(const FindingContext& c)
     });
 }
 
+// Hours a day in which the element may heat of itself.
+double open_hours(const Element& e)
+{
+    if (e.mode != ElementMode::windows)
+        return e.mode == ElementMode::always ? 24 : 0;
+    constexpr int minutes = 24 * 60;
+    int open = 0;
+    for (int m = 0; m < minutes; ++m)
+        open += std::any_of(e.windows.begin(), e.windows.end(), [h = m / 60.0](const HeatingWindow& w) { return w.start_h <= w.end_h ? h >= w.start_h && h < w.end_h : h >= w.start_h || h < w.end_h; }) ? 1 : 0;
+    return open / 60.0;
+}
+
+// The rule's output does not feed the element, which heats by its own thermostat and windows:
+// can that do what the rule waits for?
+Found element_alone_disinfects(const FindingContext& c, const Rule& rule, const Disinfection& d)
+{
+    constexpr double foot = 0.25, cold_c = 10;
+    const Element& e = loop(c).element;
+    const double hours = open_hours(e), target = d.target.in_celsius(), share = e.height < foot ? 1.0 : 1 - e.height;
+    const double needs_h = share * loop(c).tank.volume_m3 * 4.18e6 * (target - cold_c) / std::max(1.0, e.power_w) / 3600 + d.hold_s / 3600;
+    const bool below = e.height > foot && sits_at(c, d.probe, {ProbePlace::tank_bottom});
+    if (hours >= needs_h && e.set_c > target && !below)
+        return {};
+    const std::string why = hours <= 0 ? "the element stays off" : e.set_c <= target ? "its own thermostat stops at " + temp(c, e.set_c)
+                                                               : below               ? "the probe sits below it, where it stays cold"
+                                                                                     : "it may heat " + to_text(hours, Quantity::hours, c.units) + " a day, and cold water takes " + to_text(needs_h, Quantity::hours, c.units) + " to reach and hold " + temp(c, target);
+    return {{"", Severity::serious, "The disinfection heats nothing",
+        rule.output + " does not feed the element, which keeps to its own thermostat and windows: " + why + ". The rule asks and is never done. Let the output feed the element. Such water scalds: a tempering valve must hold the taps.",
+        Remedy{"Try: " + rule.output + " feeds the element", [key = rule.output](Variant& v) {
+                   for (Output& o : v.unit.outputs)
+                       if (o.key == key)
+                           o.drives = Drives::element;
+               }}}};
+}
+
 // Asked for, and the element cannot bring it: by its own thermostat, or because it heats only what lies above it.
 Found disinfection_out_of_reach(const FindingContext& c)
 {
@@ -109,8 +144,13 @@ Found disinfection_out_of_reach(const FindingContext& c)
     const Element& e = loop(c).element;
     return each<Disinfection>(c, [&](Found& out, std::size_t, const Rule& r, const Disinfection& d) {
         const auto output = std::find_if(c.variant.unit.outputs.begin(), c.variant.unit.outputs.end(), [&](const Output& o) { return o.key == r.output; });
-        if (output == c.variant.unit.outputs.end() || output->drives != Drives::element)
+        if (output == c.variant.unit.outputs.end() || output->drives == Drives::other)
+            return; // what that is, only the person knows
+        if (output->drives != Drives::element) {
+            for (Finding& f : element_alone_disinfects(c, r, d))
+                out.push_back(std::move(f));
             return;
+        }
         const double needed = (d.target + TempDiff::kelvin(Disinfection::heat_high_k)).in_celsius();
         if (e.set_c < needed)
             out.push_back({"", Severity::serious, "The disinfection cannot reach its target", "The element's own thermostat stops at " + temp(c, e.set_c) + "; the rule heats to " + temp(c, needed) + " so that " + temp(c, d.target.in_celsius()) + " is held. It asks day after day and is never done. Such water scalds: a tempering valve must hold the taps.",

@@ -109,8 +109,9 @@ Found alarm_drives_a_pump(const FindingContext& c)
 
 // The sun at which what the collector takes in just covers what it loses at the store's
 // temperature: η0 G = a1 Δ + a2 Δ² (ISO 9806).
-double even_sun_w_m2(const Collector& k, double store_c, double air_c)
+double even_sun_w_m2(const Collector& report, double store_c, double air_c)
 {
+    const Collector k = in_still_air(report);
     const double over_k = std::max(0.0, store_c - air_c);
     return (k.a1_w_m2k * over_k + k.a2_w_m2k2 * over_k * over_k) / k.eta0;
 }

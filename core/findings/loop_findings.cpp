@@ -84,6 +84,26 @@ Found pitch_too_small(const FindingContext& c)
 }
 
 // A start before the water is down again pushes air and water against each other.
+// What its wind terms leave of a collector's loss and add to its gain in still air.
+Found report_wind_doubtful(const FindingContext& c)
+{
+    Found out;
+    const auto look = [&](const Collector& k, Part part, const char* path) {
+        constexpr double tested_m_s = 3, least_w_m2k = 1; // an absorber in still air loses more; estimate
+        if (!has(c, part) || k.wind_from != WindFrom::three_m_s)
+            return;
+        const double a1 = k.a1_w_m2k - tested_m_s * k.wind_loss_j_m3k, eta0 = k.eta0 + tested_m_s * k.wind_gain_s_m;
+        if (a1 >= least_w_m2k && eta0 <= 1)
+            return;
+        out.push_back({"", Severity::caution, "The report's wind terms do not fit its edition",
+            "ISO 9806:2017 counts the wind from 3 m/s. In still air this collector would then lose " + said(c, a1, Quantity::loss_linear) + " and take in " + said(c, eta0, Quantity::ratio) + " of the sun. Reports of 2013 count from still air: look at its first page.",
+            on_loop("Try: from still air", [part](Loop& l) { (part == Part::collector ? l.collector : l.collector_2).wind_from = WindFrom::still_air; }), path});
+    };
+    look(loop(c).collector, Part::collector, "loop/collector/wind_from");
+    look(loop(c).collector_2, Part::collector_2, "loop/collector_2/wind_from");
+    return out;
+}
+
 Found restarts_while_draining(const FindingContext& c)
 {
     if (!drains(c))
@@ -267,6 +287,7 @@ const FindingKinds& loop_findings()
         {"array_looks_away", array_looks_away, Cause::loop, Loops::all, "loop/collector"},
         {"reservoir_too_small", reservoir_too_small, Cause::loop, Loops::draining},
         {"pitch_too_small", pitch_too_small, Cause::loop, Loops::draining, "loop/drain_back/pitch"},
+        {"report_wind_doubtful", report_wind_doubtful, Cause::loop, Loops::all, "loop/collector"},
         {"restarts_while_draining", restarts_while_draining, Cause::rules, Loops::draining},
         {"fills_with_steam", fills_with_steam, Cause::rules, Loops::draining, "loop/collector"},
         {"trickle_stays_dry", trickle_stays_dry, Cause::loop, Loops::draining},

@@ -8,8 +8,9 @@
 namespace vernal {
 namespace {
 
-constexpr double lead_error_felt_k = 1.0; // a lead that reads this much off is told; estimate
-constexpr double coarse_share = 0.25;     // of the gap between start and stop, one count
+constexpr double lead_error_felt_k = 1.0;   // a lead that reads this much off is told; estimate
+constexpr double bridge_error_felt_k = 1.0; // likewise of a limit that is read over a bridge; estimate
+constexpr double coarse_share = 0.25;       // of the gap between start and stop, one count
 
 std::string fine(const FindingContext& c, double v) { return to_text(v, Quantity::small_difference, c.units); }
 
@@ -220,6 +221,49 @@ Found limit_not_readable(const FindingContext& c)
     return out;
 }
 
+// What the unit reads on the bridged probe at `real_c` while the store has `store_c`;
+// NaN: it takes the probe for broken.
+double read_over_bridge(const Sensors::Pair& bridge, double real_c, double store_c)
+{
+    const Seen seen = bridge.chain.collector(bridge.chain.difference_k(real_c, store_c, 0), {store_c, true});
+    return seen.valid ? seen.temp_c : NAN;
+}
+
+Found limit_over_bridge(const FindingContext& c)
+{
+    const Sensors wired = sensors(c.variant);
+    if (!wired.bridge)
+        return {};
+    const Probe& probe = c.variant.probes[wired.bridge->collector];
+    if (probe.condition.kind != ConditionKind::sound || c.variant.probes[wired.bridge->store].condition.kind != ConditionKind::sound)
+        return {};
+    StoreRange stores{20, 60};
+    for (std::size_t i = 0; i < c.variant.unit.rules.size(); ++i)
+        if (const auto d = difference_of(c.variant.unit, c.variant.unit.rules[i]); d && c.variant.unit.rules[i].enabled && d->source == probe.key)
+            stores = store_range(c.variant, i);
+    Found out;
+    for (const Rule& r : c.variant.unit.rules) {
+        const auto limit = limit_of(r);
+        if (!limit || !r.enabled || limit->probe != probe.key)
+            continue;
+        const double at = limit->limit.in_celsius();
+        const auto late_k = [&](double store_c) {
+            const double read = read_over_bridge(*wired.bridge, at, store_c);
+            return std::isnan(read) ? INFINITY : limit->lower ? read - at
+                                                              : at - read;
+        };
+        const double worst_c = std::max({stores.low_c, stores.high_c}, [&](double a, double b) { return std::abs(late_k(a)) < std::abs(late_k(b)); });
+        if (std::abs(late_k(worst_c)) < bridge_error_felt_k)
+            continue;
+        const double read = read_over_bridge(*wired.bridge, at, worst_c);
+        const bool late = std::max(late_k(stores.low_c), late_k(stores.high_c)) >= bridge_error_felt_k;
+        out.push_back({"", late ? Severity::serious : Severity::caution, std::string(kind_of(r).title) + " at " + temp(c, at) + " is fed by the bridge",
+            "A bridge tells how much warmer " + named(probe) + " is than the store, by a scale that is right at a store of " + temp(c, c.variant.input.scale_at_c) + "; it knows no temperature of the collector. At a true " + temp(c, at) + " and a store of " + temp(c, worst_c) + (std::isnan(read) ? std::string(" the unit takes the probe for broken. ") : " the unit reads " + temp(c, read) + ": the rule acts " + (late_k(worst_c) > 0 ? "too late. " : "too early. ")) + "A protection needs a probe on an input of its own, or a thermostat switch on the pipe.",
+            Remedy{"Try: each probe on an input of its own", [](Variant& v) { v.input.kind = StageKind::pull_up; }}, "rule/" + r.id});
+    }
+    return out;
+}
+
 Found lead_reads_off(const FindingContext& c)
 {
     return each_probe(c, [&](Found& out, std::size_t i, const Probe& p) {
@@ -264,6 +308,7 @@ const FindingKinds& probe_findings()
         {"cable_rated_too_low", cable_rated_too_low, Cause::probes},
         {"range_too_small", range_too_small, Cause::probes},
         {"limit_not_readable", limit_not_readable, Cause::probes},
+        {"limit_over_bridge", limit_over_bridge, Cause::probes},
         {"lead_reads_off", lead_reads_off, Cause::probes},
         {"counts_too_coarse", counts_too_coarse, Cause::probes},
     };

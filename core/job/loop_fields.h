@@ -24,6 +24,8 @@ void fields(V& v, T& c)
     v.number({"iam_diffuse", "Diffuse modifier", Quantity::number, 0.3, 1, "One pane, about", "", {0.9, 0.9}}, c.iam_diffuse);
     v.number({"wind_loss_j_m3k", "Loss by wind a3", Quantity::number, 0, 20, "W/(m²·K) for each m/s; none behind glass; test report to ISO 9806 of an uncovered one", "none"}, c.wind_loss_j_m3k);
     v.number({"wind_gain_s_m", "Gain lost to wind a6", Quantity::number, 0, 0.2, "s/m; none behind glass; test report to ISO 9806 of an uncovered one", "none"}, c.wind_gain_s_m);
+    static constexpr std::array winds{"still_air", "three_m_s"};
+    v.choice("wind_from", winds, c.wind_from);
     v.number({"drop_pa", "Pressure drop, with the coil's", Quantity::pressure_drop, 0, 1e6, "Test reports, of both"}, c.drop_pa);
     v.number({"drop_flow_m3_s", "at a flow of", Quantity::flow, 1e-6, 2, "The flow that drop is stated for"}, c.drop_flow_m3_s);
 }

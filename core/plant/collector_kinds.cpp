@@ -1,5 +1,7 @@
 #include "collector_kinds.h"
 
+#include <algorithm>
+
 namespace vernal {
 
 Collector collector_of(Array kind, double area_m2)
@@ -30,6 +32,18 @@ Collector collector_of(Array kind, double area_m2)
     }
     c.area_m2 = area_m2;
     return c;
+}
+
+Collector in_still_air(const Collector& report)
+{
+    Collector out = report;
+    if (report.wind_from == WindFrom::three_m_s) {
+        constexpr double tested_m_s = 3;
+        out.eta0 += tested_m_s * report.wind_gain_s_m;
+        out.a1_w_m2k = std::max(0.1, report.a1_w_m2k - tested_m_s * report.wind_loss_j_m3k); // a finding tells of what would be less
+        out.wind_from = WindFrom::still_air;
+    }
+    return out;
 }
 
 const char* collector_origin(Array kind)

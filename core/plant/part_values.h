@@ -6,6 +6,11 @@
 
 namespace vernal {
 
+// Which wind a report's eta0, a1, a3 and a6 count from: ISO 9806:2013 takes the wind u
+// itself, ISO 9806:2017 takes u - 3 m/s (from memory).
+enum class WindFrom : std::uint8_t { still_air,
+    three_m_s };
+
 // Efficiency in the form of ISO 9806 on the area given.
 struct Collector {
     double area_m2 = 6.0;
@@ -21,11 +26,15 @@ struct Collector {
     double content_m3 = 0.004;    // fluid in it
     double drop_pa = 4000.0;      // pressure drop, with that of the coil or exchanger …
     double drop_flow_m3_s = 1e-4; // … at this flow; goes with its square
-    double wind_loss_j_m3k = 0.0; // a3 of ISO 9806:2017, loss per kelvin and m/s of wind
+    double wind_loss_j_m3k = 0.0; // a3 of ISO 9806, loss per kelvin and m/s of wind
     double wind_gain_s_m = 0.0;   // a6, what a wind of 1 m/s takes from eta0
-    double wetted_at_m3_s = 0.0;  // down an open absorber: flow from which on it is wet all over; 0: always
+    WindFrom wind_from = WindFrom::still_air;
+    double wetted_at_m3_s = 0.0; // down an open absorber: flow from which on it is wet all over; 0: always
     bool operator==(const Collector&) const = default;
 };
+
+// The same collector with eta0 and a1 of still air, which everything computes with.
+Collector in_still_air(const Collector& report);
 
 // Round pipe, or a duct of the same section.
 struct Pipe {

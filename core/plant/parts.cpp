@@ -12,7 +12,7 @@ bool has_field(const Arrangement& a, Part part, std::string_view key)
     switch (part) {
     case Part::collector:
     case Part::collector_2:
-        if (one_of({"wind_loss_j_m3k", "wind_gain_s_m"}))
+        if (one_of({"wind_loss_j_m3k", "wind_gain_s_m", "wind_from"}))
             return uncovered(a.answers.array);
         if (key == "wetted_at_m3_s")
             return a.answers.array == Array::trickle;

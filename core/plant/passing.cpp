@@ -21,8 +21,9 @@ double carried_w_k(const Loop& l, double flow_m3_s)
     return flow_m3_s * f.density_kg_m3 * f.heat_capacity_j_kgk;
 }
 
-double settled_rise_k(const Loop& loop, const Collector& c, double flow_m3_s, double g, double inlet_c, double air_c)
+double settled_rise_k(const Loop& loop, const Collector& report, double flow_m3_s, double g, double inlet_c, double air_c)
 {
+    const Collector c = in_still_air(report);
     const double over = inlet_c - air_c, gained = c.eta0 * g - c.a1_w_m2k * over - c.a2_w_m2k2 * over * std::fabs(over);
     return std::max(0.0, c.area_m2 * gained / (carried_w_k(loop, flow_m3_s) + c.area_m2 * c.a1_w_m2k / 2));
 }

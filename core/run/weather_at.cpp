@@ -23,7 +23,7 @@ DayForcing forcing(const SkyDay& sky, const Loop& loop)
     PlaneDay first = plane(loop.collector);
     // ISO 9806: of an absorber without a pane wind takes a part of the gain itself.
     const auto in_wind = [&](std::vector<double>& effective, const Collector& c) {
-        const double left = std::max(0.0, 1 - c.wind_gain_s_m * sky.wind_m_s / c.eta0);
+        const double left = std::max(0.0, 1 - c.wind_gain_s_m * sky.wind_m_s / in_still_air(c).eta0);
         if (left < 1)
             for (double& w : effective)
                 w *= left;

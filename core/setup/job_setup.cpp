@@ -195,7 +195,7 @@ DayForcing forcing_of(const Job& job, const Variant& v, const Day& day, int n)
         if (!beam.empty() && !diffuse.empty())
             override_beam_and_diffuse(sky, beam, diffuse);
         else if (!sun.empty())
-            override_global(sky, spec, sun.time_s, sun.value);
+            override_global(sky, spec, sun);
         if (const MeasuredSeries cold = of_day("sky"); !cold.empty())
             override_sky(sky, cold);
         if (const MeasuredSeries wind = of_day("wind"); !wind.empty())

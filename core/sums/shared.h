@@ -23,7 +23,7 @@ inline constexpr double working_c = 40.0;
 inline double warmed_per_m2(double sun_j, double share, double rise_k) { return sun_j * share / (4.18e6 * rise_k); }
 inline SumInput sun_on_a_m2()
 {
-    return {{"sun_j", "Sun on a m² that day", Q::energy, 1e6, 5e7, "3 to 8 kWh on a clear day, by season and tilt (estimate)"}, [](C) { return 2.2e7; }};
+    return {{"sun_j", "Sun on the array that day", Q::irradiation, 1e6, 5e7, "3 to 8 kWh/m² on a clear day, by season and tilt (estimate)"}, [](C) { return 2.2e7; }};
 }
 inline SumInput share_of_sun()
 {

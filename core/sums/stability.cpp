@@ -13,7 +13,7 @@ StartStop start_stop(const Loop& loop)
     const Arrangement& a = arrangement_of(loop);
     const Fluid fluid = a.carrier == Carrier::air ? warm_air() : fluid_at(glycol_share(loop), mean_c);
     const double rate = loop.pump.flow_m3_s * fluid.density_kg_m3 * fluid.heat_capacity_j_kgk;
-    const double lost = rate * (1 - std::exp(-loop.collector.area_m2 * loop.collector.a1_w_m2k / rate));
+    const double lost = rate * (1 - std::exp(-loop.collector.area_m2 * in_still_air(loop.collector).a1_w_m2k / rate));
     double gained = rate;
     if (a.has(Part::exchanger)) {
         // Counterflow (Kays & London): the lesser of the two rates limits.

@@ -13,7 +13,7 @@ SumResult exchanger_ua(X x, C c)
     if (a <= 0 || b <= 0 || heat <= 0)
         return {"The solar side must be warmer than the water at both ends, and cool as it goes through.", NAN};
     const double mean = std::fabs(a - b) < 1e-6 ? a : (a - b) / std::log(a / b);
-    return {line(show(heat, Q::power, c), " over a mean difference of ", show(mean, Q::difference, c), " = ", show(heat / mean, Q::conductance, c)), heat / mean};
+    return {line(show(heat, Q::heat_rate, c), " over a mean difference of ", show(mean, Q::difference, c), " = ", show(heat / mean, Q::conductance, c)), heat / mean};
 }
 
 SumResult standing_loss(X x, C c)
@@ -41,7 +41,7 @@ SumResult storage(X x, C c)
 {
     const double per_m2 = warmed_per_m2(x[2], x[3], x[4]);
     const double draw = x[0] * x[1], array = per_m2 * c.loop().collector.area_m2;
-    return {line(show(x[0], Q::volume, c), " a day × ", show(x[1], Q::number, c), " days = ", show(draw, Q::volume, c), "\nby the array: ", show(per_m2, Q::volume, c), " warmed by ", show(x[4], Q::difference, c), " per m² × ", show(c.loop().collector.area_m2, Q::area, c), " = ",
+    return {line(show(x[0], Q::volume, c), " a day × ", show(x[1], Q::number, c), " days = ", show(draw, Q::volume, c), "\nby the array: ", show(per_m2, Q::area_content, c), " warmed by ", show(x[4], Q::difference, c), " × ", show(c.loop().collector.area_m2, Q::area, c), " = ",
                 show(array, Q::volume, c), "\nthe larger of the two"),
         std::max(draw, array)};
 }
@@ -61,7 +61,8 @@ SumResult pool_volume(X x, C c)
             text += line(show(x[at], Q::length, c), " × ", show(x[at + 1], Q::length, c), " × ", show(x[at + 4], Q::ratio, c), " = ", show(area, Q::area, c), "\n× ", show(depth, Q::length, c), " of mean depth = ", show(area * depth, Q::large_volume, c), "\n");
             volume += area * depth;
         }
-    return {line(text, "1.16 kWh per m³ and kelvin: ", show(volume * 4.18e6, Q::energy, c), " for each of ", show(volume, Q::large_volume, c)), volume};
+    const double a_degree_k = c.units.fahrenheit ? 1 / 1.8 : 1.0;
+    return {line(text, "to warm ", show(volume, Q::large_volume, c), " by ", show(a_degree_k, Q::difference, c), " takes ", show(volume * 4.18e6 * a_degree_k, Q::energy, c)), volume};
 }
 
 } // namespace

@@ -75,8 +75,9 @@ std::optional<DifferenceOf> first_difference(const Variant& v)
     return {};
 }
 
-double stagnation_c(const Collector& c)
+double stagnation_c(const Collector& report)
 {
+    const Collector c = in_still_air(report);
     constexpr double sun_w_m2 = 1000, air_c = 30;
     const double gain = c.eta0 * sun_w_m2;
     if (c.a2_w_m2k2 <= 0)

@@ -42,7 +42,7 @@ struct Forms {
     UnitForm other;
 };
 
-const std::array<Forms, 45> forms{{
+const std::array<Forms, 49> forms{{
     {Quantity::number, "", {"", 1, 0, 2, ""}, {"", 1, 0, 2, ""}},
     {Quantity::ratio, "", {"%", 100, 0, 0, "%"}, {"%", 100, 0, 0, "%"}},
     {Quantity::temperature, "°C", {"°C", 1, 0, 1, "C"}, {"°F", 1.8, 32, 1, "F"}},
@@ -54,7 +54,7 @@ const std::array<Forms, 45> forms{{
     {Quantity::flow, "m3/s", {"L/min", 60 / litre, 0, 1, "l/min"}, {"gal/min", 60 / us_gallon, 0, 2, "gpm"}},
     {Quantity::power, "W", {"W", 1, 0, 0, "w"}, {"W", 1, 0, 0, "w"}},
     {Quantity::conductance, "W/K", {"W/K", 1, 0, 1, "w/k"}, {"BTU/(h·°F)", fahrenheit_k / btu_per_hour, 0, 1, "btu/hf"}},
-    {Quantity::energy, "J", {"kWh", 1 / 3.6e6, 0, 2, "kwh"}, {"BTU", 1 / btu, 0, 0, "btu"}},
+    {Quantity::energy, "J", {"kWh", 1 / 3.6e6, 0, 2, "kwh"}, {"kBTU", 1e-3 / btu, 0, 1, "kbtu"}},
     {Quantity::duration, "s", {"s", 1, 0, 0, "s"}, {"s", 1, 0, 0, "s"}},
     {Quantity::minutes, "s", {"min", 1 / 60.0, 0, 1, "min"}, {"min", 1 / 60.0, 0, 1, "min"}},
     {Quantity::hours, "h", {"h", 1, 0, 2, "h"}, {"h", 1, 0, 2, "h"}},
@@ -88,6 +88,10 @@ const std::array<Forms, 45> forms{{
     {Quantity::days, "d", {"d", 1, 0, 1, "days"}, {"d", 1, 0, 1, "days"}},
     {Quantity::count, "", {"", 1, 0, 0, ""}, {"", 1, 0, 0, ""}},
     {Quantity::date, "", {"", 1, 0, 0, ""}, {"", 1, 0, 0, ""}},
+    {Quantity::electricity, "J", {"kWh", 1 / 3.6e6, 0, 2, "kwh"}, {"kWh", 1 / 3.6e6, 0, 2, "kwh"}},
+    {Quantity::heat_rate, "W", {"W", 1, 0, 0, "w"}, {"BTU/h", 1 / btu_per_hour, 0, 0, "btu/h"}},
+    {Quantity::irradiation, "J/m2", {"kWh/m²", 1 / 3.6e6, 0, 2, "kwh/m2"}, {"kBTU/ft²", 1e-3 * square_foot / btu, 0, 2, "kbtu/ft2"}},
+    {Quantity::area_content, "m3/m2", {"L/m²", 1 / litre, 0, 2, "l/m2"}, {"gal/ft²", square_foot / us_gallon, 0, 4, "gal/ft2"}},
 }};
 
 const Forms& forms_of(Quantity q) { return forms[static_cast<std::size_t>(q)]; }
@@ -101,12 +105,15 @@ bool uses_other(Quantity q, const Units& u)
     case Quantity::volume:
     case Quantity::large_volume:
     case Quantity::flow:
+    case Quantity::area_content:
     case Quantity::grams: return u.us_gallons;
     case Quantity::pressure:
     case Quantity::pressure_drop: return u.psi;
     case Quantity::wire: return u.gauge;
     case Quantity::conductance:
     case Quantity::energy:
+    case Quantity::heat_rate:
+    case Quantity::irradiation:
     case Quantity::irradiance:
     case Quantity::loss_linear:
     case Quantity::loss_square:
@@ -146,6 +153,17 @@ void replace_all(std::string& s, const std::string& from, const std::string& to)
 
 bool is_gauge(const UnitForm& f) { return std::strcmp(f.typed, "awg") == 0; }
 
+constexpr double grouped_from = 1000;
+bool is_energy(Quantity q) { return q == Quantity::energy || q == Quantity::electricity || q == Quantity::irradiation; }
+
+// "12345" as "12 345", by narrow spaces that do not break.
+void group(std::string& number)
+{
+    const std::size_t first = number.find_first_of("0123456789");
+    for (std::size_t at = std::min(number.find('.'), number.size()); at > first + 3;)
+        number.insert(at -= 3, "\u202f");
+}
+
 // Decimals of one value: a few litres are told to a tenth, since sums of small
 // volumes would look wrong; many ohms without them.
 int decimals_of(double shown, Quantity q, const Units& u)
@@ -154,6 +172,8 @@ int decimals_of(double shown, Quantity q, const Units& u)
     const int usual = form(q, u).decimals;
     if (q == Quantity::volume && !u.us_gallons && std::fabs(shown) < few_litres && std::fabs(shown - std::round(shown)) > 0.05)
         return usual + 1;
+    if (is_energy(q) && std::fabs(shown) >= grouped_from)
+        return 0;
     if (q == Quantity::resistance)
         return std::fabs(shown) >= 10000 ? 0 : std::fabs(shown) >= 1000 ? 1
                                                                         : usual;
@@ -216,6 +236,16 @@ Result<double> date_in(double day, const std::string& month, const std::string& 
     return wrong;
 }
 
+// Takes the narrow spaces between the digits of a grouped number away.
+void ungroup(std::string& s)
+{
+    const std::string narrow = "\u202f";
+    const auto digit = [&s](std::size_t at) { return at < s.size() && s[at] >= '0' && s[at] <= '9'; };
+    for (std::size_t at = s.find(narrow); at != std::string::npos; at = s.find(narrow, at + 1))
+        if (const std::size_t behind = at + narrow.size(); at > 0 && digit(at - 1) && digit(behind) && digit(behind + 1) && digit(behind + 2) && !digit(behind + 3))
+            s.erase(at, narrow.size());
+}
+
 // "am" and "pm": what is added to a time of the twelve-hour clock.
 std::optional<double> half_of_day(const std::string& unit)
 {
@@ -267,6 +297,8 @@ std::string to_text(double inside, Quantity q, const Units& u)
         shown = 0; // no "−0.0"
     std::snprintf(buffer, sizeof buffer, "%.*f", digits, shown);
     std::string out = buffer;
+    if (is_energy(q))
+        group(out);
     replace_all(out, "-", "−");
     const std::string unit = unit_name(q, u);
     return unit.empty() ? out : unit == "°" ? out + unit
@@ -278,6 +310,7 @@ Result<double> parse(const std::string& text, Quantity q, const Units& u)
     std::string s = text;
     replace_all(s, "−", "-");
     replace_all(s, ",", ".");
+    ungroup(s);
     replace_all(s, "\u202f", " ");
     replace_all(s, "\u00a0", " ");
     const std::size_t first = std::min(s.find_first_not_of(" +"), s.size());

@@ -19,7 +19,7 @@ enum class Quantity {
     flow,             // m³/s, shown as L/min or US gal/min
     power,            // W
     conductance,      // W/K
-    energy,           // J, shown as kWh
+    energy,           // J of heat, shown as kWh or kBTU
     duration,         // s
     minutes,          // s, shown as minutes
     hours,            // h of the day
@@ -52,7 +52,11 @@ enum class Quantity {
     time_of_day,      // h of the day, shown as 04:30
     days,             // d
     count,            // whole, no unit
-    date              // day of a year of 366, 1…366, shown as 1 Nov
+    date,             // day of a year of 366, 1…366, shown as 1 Nov
+    electricity,      // J, shown as kWh everywhere
+    heat_rate,        // W of heat, shown as W or BTU/h
+    irradiation,      // J/m², shown as kWh/m² or kBTU/ft²
+    area_content      // m³/m², shown as L/m² or US gal/ft²
 };
 
 // What the person reads. Inside everything stays SI.
@@ -81,7 +85,8 @@ const char* inside_unit(Quantity q);
 // Decimals that suit the quantity in these units, 0…4.
 int decimals(Quantity q, const Units& u);
 
-// "8.0 K": number with a true minus sign, narrow space, unit.
+// "8.0 K": number with a true minus sign, space, unit. Energies from a thousand on are
+// grouped by narrow spaces and have no decimals: "12 345 kWh".
 std::string to_text(double inside, Quantity q, const Units& u);
 
 // Reads "8", "8.0 K", "14.4 °F", "8,5" in the quantity's shown unit, or in the

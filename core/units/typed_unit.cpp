@@ -62,7 +62,9 @@ const std::vector<Spelled>* spellings(Quantity q)
     case Quantity::difference:
     case Quantity::small_difference: return &differences;
     case Quantity::power:
+    case Quantity::heat_rate:
     case Quantity::small_power: return &powers;
+    case Quantity::electricity:
     case Quantity::energy: return &energies;
     case Quantity::duration:
     case Quantity::minutes:

@@ -17,7 +17,7 @@ ClearDay::ClearDay(const Job& job, const Variant& v, Day1970 date)
     spec.day = static_cast<int>(static_cast<unsigned>(d.day()));
     spec.haze = job.days.front().sky.haze;
     const SkyDay sky = generate(spec, job.site.place);
-    const auto add = [&](const Collector& c) { arrays_.push_back({c, on_collector(sky, c.tilt_deg, c.azimuth_deg, c.iam_b0, c.iam_diffuse).effective_w_m2}); };
+    const auto add = [&](const Collector& c) { arrays_.push_back({in_still_air(c), on_collector(sky, c.tilt_deg, c.azimuth_deg, c.iam_b0, c.iam_diffuse).effective_w_m2}); };
     add(v.loop.collector);
     plane_w_m2_ = on_collector(sky, v.loop.collector.tilt_deg, v.loop.collector.azimuth_deg, 0, 1).plane_w_m2; // as a pyranometer has it
     if (arrangement_of(v.loop).has(Part::collector_2))

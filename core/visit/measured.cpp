@@ -212,7 +212,7 @@ std::vector<std::string> doubts_of(const Job& job, const Visit& visit, const Uni
     std::vector<std::string> out;
     const auto readings = valid_readings(visit);
     if (const double share = share_of_clear(job, visit); share > beyond_any_sky)
-        out.push_back("flow and rise carry " + to_text(heat_now_w(job, visit), Quantity::power, units) + ", " + percent(share) + " of what a clear sky gives at that hour: read both once more, in one minute, and look at the visit's date and time");
+        out.push_back("flow and rise carry " + to_text(heat_now_w(job, visit), Quantity::heat_rate, units) + ", " + percent(share) + " of what a clear sky gives at that hour: read both once more, in one minute, and look at the visit's date and time");
     const VisitReading* sun = reading_of(readings, "sun");
     if (!sun)
         return out;
@@ -256,7 +256,7 @@ std::vector<MeasuredRow> measured_rows(const Job& job, const Visit& visit, const
     std::stable_sort(out.begin(), out.end(), [&](const MeasuredRow& a, const MeasuredRow& b) { return rank(a) < rank(b); });
     if (const double heat = heat_now_w(job, visit); !std::isnan(heat)) {
         const double share = share_of_clear(job, visit);
-        MeasuredRow row{"heat", "flow × rise", to_text(heat, Quantity::power, units), last_visit ? to_text(heat_now_w(job, *last_visit), Quantity::power, units) : "", "", Tone::plain, "heat now", ""};
+        MeasuredRow row{"heat", "flow × rise", to_text(heat, Quantity::heat_rate, units), last_visit ? to_text(heat_now_w(job, *last_visit), Quantity::heat_rate, units) : "", "", Tone::plain, "heat now", ""};
         if (std::isfinite(share)) {
             row.says = percent(share) + " of a clear sky";
             row.tone = share >= much_of_clear ? Tone::good : share < little_of_clear && visit.sky == "clear" ? Tone::caution

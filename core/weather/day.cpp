@@ -210,12 +210,13 @@ void override_air(SkyDay& day, const std::vector<double>& time_s, const std::vec
     }
 }
 
-void override_global(SkyDay& day, const SkySpec& spec, const std::vector<double>& time_s, const std::vector<double>& global_w_m2)
+void override_global(SkyDay& day, const SkySpec& spec, const MeasuredSeries& global_w_m2)
 {
+    const std::vector<double> by_minute = irradiance_by_minute(day, global_w_m2);
     const int doy = day_of_year(spec.year, spec.month, spec.day);
     const double normal = 1367.0 * (1.0 + 0.033 * std::cos(360.0 * doy / 365.0 * degree_rad));
     for (std::size_t m = 0; m < day.air_c.size(); ++m) {
-        const double g = std::max(0.0, interpolated(time_s, global_w_m2, 60.0 * static_cast<double>(m)));
+        const double g = by_minute[m];
         const double cos_z = std::cos(day.sun[m].zenith_deg * degree_rad);
         const double share = cos_z > 0.02 ? erbs_diffuse_share(g / (normal * cos_z)) : 1.0;
         day.diffuse_horizontal_w_m2[m] = g * share;

@@ -40,6 +40,8 @@ struct SkySpec {
 
 inline constexpr int minutes_per_day = 1440;
 
+struct MeasuredSeries;
+
 // 1441 points, one a minute from 00:00 to 24:00 local clock; between them straight lines.
 struct SkyDay {
     std::vector<double> beam_normal_w_m2, diffuse_horizontal_w_m2, air_c, sky_c;
@@ -60,7 +62,7 @@ void override_air(SkyDay& day, const std::vector<double>& time_s, const std::vec
 
 // Replaces the irradiance by a measured global irradiance in the horizontal
 // plane, split into beam and diffuse by Erbs, Klein & Duffie, Solar Energy 28 (1982) 293.
-void override_global(SkyDay& day, const SkySpec& spec, const std::vector<double>& time_s, const std::vector<double>& global_w_m2);
+void override_global(SkyDay& day, const SkySpec& spec, const MeasuredSeries& global_w_m2);
 
 // What a collector plane gets, a point a minute.
 struct PlaneDay {

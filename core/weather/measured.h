@@ -11,6 +11,14 @@ struct MeasuredSeries {
     bool empty() const { return value.empty(); }
 };
 
+// Rows at half past each hour are means of that hour, as a typical-weather file has them;
+// others are what was measured at their second.
+bool hourly_means(const MeasuredSeries& series);
+
+// Irradiance by the minute of the day, none below 0. Of hourly means none comes while the
+// sun is down, and each hour keeps its energy.
+std::vector<double> irradiance_by_minute(const SkyDay& day, const MeasuredSeries& w_m2);
+
 double interpolated(const std::vector<double>& x, const std::vector<double>& y, double at);
 
 // Beam in its own direction and diffuse on level ground, W/m², of which none comes while the sun is down.

@@ -209,10 +209,13 @@ void DaysTest::a_year_is_run_and_its_days_are_one_click_away()
     QCOMPARE(table->rowCount(), 13);
     QVERIFY(table->isVisible());
     QVERIFY(table->horizontalHeaderItem(0)->text().endsWith(QLatin1String("kWh")));
+    const auto shown = [&](int row, int column) { return table->item(row, column)->text().remove(QChar(0x202f)).toDouble(); };
     double months = 0;
     for (int row = 1; row < 13; ++row)
-        months += table->item(row, 0)->text().toDouble();
-    const double year = table->item(0, 0)->text().toDouble(); // first the year, then its months
+        months += shown(row, 0);
+    const double year = shown(0, 0); // first the year, then its months
+    QVERIFY(table->horizontalHeaderItem(3)->text().startsWith(QLatin1String("collected")));
+    QVERIFY2(shown(0, 3) > 85 && shown(0, 3) < 110, qPrintable(table->item(0, 3)->text()));
     QVERIFY2(year > 100 && std::fabs(year - months) < 7, qPrintable(QStringLiteral("%1 %2").arg(year).arg(months)));
     const std::size_t days = job().days.size();
     auto* coldest = find<QPushButton>("look_coldest");

@@ -218,6 +218,27 @@ TEST(NotCollected, a_switch_left_off_is_named)
     EXPECT_EQ(v.unit.outputs[0].mode, Mode::automatic);
 }
 
+// The first tank is full within the hour and the valve to the second never turns: what the
+// second could have taken is missed, by the limit that rests the pump.
+TEST(NotCollected, counts_what_the_second_of_two_tanks_could_have_taken)
+{
+    Job job = new_job("two-stores");
+    Variant& v = job.variants[0];
+    for (Rule& r : v.unit.rules)
+        if (std::holds_alternative<SecondStore>(r.body))
+            r.enabled = false;
+        else if (auto* limit = std::get_if<StoreLimit>(&r.body); limit && limit->probe != "S4")
+            limit->limit = Temperature::celsius(25), limit->only_store.clear();
+    const auto setup = coupled_setup(job, v, job.days[0]);
+    ASSERT_TRUE(setup);
+    const Figures f = run_with_possible(v, *setup, {}).figures;
+    double by_limit_j = 0;
+    for (const MissedHeat& m : f.missed)
+        if (m.rule >= 0 && std::holds_alternative<StoreLimit>(v.unit.rules[static_cast<std::size_t>(m.rule)].body))
+            by_limit_j += m.heat_j;
+    EXPECT_GT(by_limit_j, 0.4 * (f.possible_j - f.collected_j())) << f.collected_j() / 3.6e6 << " of " << f.possible_j / 3.6e6;
+}
+
 // A limit that the repeats of the first day had latched kept a pool cold through twelve days of July.
 TEST(Collects, a_pool_s_limit_does_not_survive_the_repeats_of_its_first_day)
 {

@@ -55,6 +55,39 @@ TEST(FieldSums, flow_by_bucket_and_heat_from_its_rise)
     EXPECT_NE(at.of("heat", {flow.value, 5.8, 900, 20}).text.find("= 68"), std::string::npos) << at.of("heat", {flow.value, 5.8, 900, 20}).text;
 }
 
+std::vector<double> numbers_in(const std::string& text)
+{
+    std::vector<double> out;
+    const std::regex number("[0-9]+(\\.[0-9]+)?");
+    for (auto it = std::sregex_iterator(text.begin(), text.end(), number); it != std::sregex_iterator(); ++it)
+        out.push_back(std::stod(it->str()));
+    return out;
+}
+
+// Whoever puts the shown numbers into a pocket calculator gets the shown result.
+TEST(FieldSums, multiply_out_in_the_units_they_show)
+{
+    for (const Units& units : {Units::metric(), Units::us()}) {
+        At at("glycol-coil", Part::collector);
+        const SumContext c{at.job, at.job.variants.front(), at.part, units};
+        const auto content = numbers_in(find_sum("array_content")->work({5e-4}, c).text);
+        ASSERT_GE(content.size(), 3U);
+        EXPECT_NEAR(content[0] * content[1], content[2], 0.06);
+        const SumResult heat = find_sum("heat")->work({1e-4, 6, 800, 25}, c);
+        const std::string of_sun = heat.text.substr(heat.text.find("of "));
+        const auto sun = numbers_in(of_sun); // G × area that is share
+        const auto carried = numbers_in(heat.text.substr(heat.text.find("= ")));
+        EXPECT_NEAR(carried[0] / (sun[0] * sun[1]) * 100, sun[2], 0.6) << heat.text;
+        const std::string storage = find_sum("storage")->work({0.3, 1.5, 2.2e7, 0.45, 50}, c).text;
+        const auto array = numbers_in(storage.substr(storage.find("array: "))); // content per area, rise, area, volume
+        EXPECT_NEAR(array[0] * array[2] / array[3], 1, 0.006) << storage;
+        const std::string area = find_sum("array_area")->work({0.3, 2.2e7, 0.45, 50}, c).text;
+        const auto per = numbers_in(area); // sun, share, content per area, rise, draw, area
+        EXPECT_NEAR(per[4] / per[2] / per[5], 1, 0.006) << area;
+        EXPECT_EQ(heat.text.find("BTU/h\n") != std::string::npos, units.btu) << heat.text;
+    }
+}
+
 // 200 m of 25/20 mm by hand: 5.0 m², π/4 × 0.02² × 200 = 62.8 L; four lengths of 50 m at 2 L/min each
 // run at 0.106 m/s and Re 3220, between laminar (λ 64/2300 = 0.028) and smooth turbulent at 4000 (0.040, Moody
 // chart) on a straight line: 0.034, 0.034 × 50/0.02 × 992/2 × 0.106² = 0.48 kPa.
@@ -135,7 +168,7 @@ TEST(FieldSums, pipe_pool_and_array_by_geometry)
     at.take("pool", {8, 8, 1, 2, 0.785, 0, 2, 1, 1, 1});
     EXPECT_NEAR(at.loop().pool.area_m2, M_PI / 4 * 64, 0.1);
     At plate("direct", Part::collector);
-    EXPECT_NEAR(plate.of("array_content", {0.7}).value, 0.0007 * plate.loop().collector.area_m2, 1e-12);
+    EXPECT_NEAR(plate.of("array_content", {0.0007}).value, 0.0007 * plate.loop().collector.area_m2, 1e-12);
 }
 
 // 6 m of water = 58.7 kPa (field handbook).

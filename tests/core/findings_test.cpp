@@ -139,6 +139,7 @@ const std::vector<Case>& cases()
         {"array_looks_away", [](Variant& v) { v.loop.collector.azimuth_deg = 180; }},
         {"reservoir_too_small", [](Variant& v) { v.loop.collector.content_m3 = 0.06; }, false, "drainback"},
         {"pitch_too_small", [](Variant& v) { v.loop.drain_back.pitch = 0.01; }, false, "drainback"},
+        {"report_wind_doubtful", [](Variant& v) { v.loop.collector.wind_from = WindFrom::three_m_s, v.loop.collector.wind_loss_j_m3k = 4, v.loop.collector.a1_w_m2k = 11; }, false, "pool"},
         {"restarts_while_draining", [](Variant& v) { rule_of<RunTimes>(v).min_off_s = 20; }, false, "drainback"},
         {"fills_with_steam", [](Variant&) {}, true, "drainback"},
         {"trickle_stays_dry", [](Variant& v) { v.loop.answers.array = Array::trickle, v.loop.collector = collector_of(Array::trickle, 6), v.loop.pump.flow_m3_s = 3e-5; }, false, "drainback"},
@@ -182,6 +183,7 @@ const std::vector<Case>& cases()
         {"cable_rated_too_low", [](Variant& v) { v.probes[0].lead.cable_c = 90; }},
         {"range_too_small", [](Variant& v) { v.input.high_c = 150; }},
         {"limit_not_readable", [](Variant& v) { v.input.high_c = 110; }},
+        {"limit_over_bridge", [](Variant& v) { v.input.kind = StageKind::bridge, add<Freeze>(v).limit = Temperature::celsius(4); }, false, "direct"},
         {"lead_reads_off", [](Variant& v) { v.probes[0].lead.length_m = 80; }},
         {"counts_too_coarse", [](Variant& v) { v.input.kind = StageKind::pull_up, v.input.pull_up_ohm = 10000; }},
         {"bypass_closed", [](Variant& v) { v.unit.outputs[0].bypass = true; }},
@@ -343,6 +345,39 @@ TEST_P(Each, speaks_when_it_should_and_is_silent_otherwise)
 }
 INSTANTIATE_TEST_SUITE_P(All, Each, testing::Range<std::size_t>(0, cases().size()));
 
+// 300 L of which 35 % lie above the element, 2 kW, two hours: 4 kWh. From 10 to 60 °C they
+// take 300 × 0.35 × 4.18/3600 × 50 = 6.1 kWh, 3.05 h, and the half hour of holding.
+TEST(Findings, windows_too_short_for_a_disinfection_are_told)
+{
+    Job job = new_job("glycol-coil");
+    Variant& v = job.variants[0];
+    v.loop.answers.backup = Backup::element;
+    v.loop.tank.volume_m3 = 0.3;
+    Element& e = v.loop.element;
+    e = {};
+    e.power_w = 2000, e.height = 0.65, e.set_c = 75, e.mode = ElementMode::windows;
+    v.unit.outputs.push_back({"K3", "Relay"});
+    add<Disinfection>(v).probe = "S3"; // at the top
+    std::get<Disinfection>(v.unit.rules.back().body).hold_s = 1800;
+    v.unit.rules.back().output = "K3";
+    const auto told = [&] {
+        for (const Finding& f : findings({job, v, nullptr, {}}))
+            if (f.kind == std::string("disinfection_out_of_reach"))
+                return f.reason;
+        return std::string();
+    };
+    e.windows = {{{4, 6}, {}, {}}};
+    EXPECT_NE(told().find("2.00 h a day, and cold water takes 3.55 h"), std::string::npos) << told();
+    e.windows = {{{22, 2}, {}, {}}}; // over midnight, four hours
+    EXPECT_EQ(told(), "");
+    e.set_c = 55;
+    EXPECT_NE(told().find("thermostat stops at 55.0 °C"), std::string::npos) << told();
+    e.mode = ElementMode::off;
+    EXPECT_NE(told().find("stays off"), std::string::npos) << told();
+    v.unit.outputs.back().drives = Drives::other;
+    EXPECT_EQ(told(), "");
+}
+
 TEST(Findings, most_serious_first)
 {
     const Job job = new_job("glycol-coil");
@@ -361,6 +396,35 @@ TEST(Findings, a_fahrenheit_slip_is_recognised)
     rule_of<StoreLimit>(v).limit = Temperature::fahrenheit(60); // 15.6 °C (field practice)
     const auto all = findings({job, v, nullptr, {}});
     EXPECT_EQ(all.front().remedy->label, "Try: 60.0 °C");
+}
+
+// Of two equal thermistors R = A exp(B/T) a bridge tells exp(B (1/Tc - 1/Ts)), so that a
+// scale right at 40 °C reads 1/T = 1/313.15 + 1/Tc - 1/Ts, whatever A and B: 5 °C beside
+// a store of 60 °C becomes 10.9 °C, and a protection from 5 °C comes too late.
+TEST(Findings, a_protection_on_a_bridge_blames_the_bridge)
+{
+    Job job = new_job("direct");
+    Variant& v = job.variants[0];
+    drop<StoreLimit>(v);
+    v.input.kind = StageKind::bridge;
+    v.input.bits = 16;
+    for (Probe& p : v.probes)
+        p.curve = *parse_curve("ntc:r25=10000,beta=3950");
+    add<Freeze>(v).limit = Temperature::celsius(5);
+    const double expected = 60 + 1 / (1 / 313.15 + 1 / 278.15 - 1 / 333.15) - 313.15;
+    const auto all = findings({job, v, nullptr, {}});
+    const auto it = std::find_if(all.begin(), all.end(), [](const Finding& f) { return f.kind == std::string("limit_over_bridge") && f.title.starts_with("Freeze"); });
+    ASSERT_NE(it, all.end());
+    EXPECT_EQ(it->severity, Severity::serious);
+    std::smatch read;
+    ASSERT_TRUE(std::regex_search(it->reason, read, std::regex("the unit reads ([0-9.]+)"))) << it->reason;
+    EXPECT_NEAR(std::stod(read[1]), expected, 0.1) << it->reason;
+
+    const Figures f = hot();
+    const auto day = findings({job, v, &f, {}});
+    const auto frost = std::find_if(day.begin(), day.end(), [](const Finding& x) { return x.title.starts_with("Frost in wet pipe"); });
+    ASSERT_NE(frost, day.end());
+    EXPECT_NE(frost->reason.find("over a bridge"), std::string::npos) << frost->reason;
 }
 
 } // namespace

@@ -1,4 +1,5 @@
 #include "core/weather/day.h"
+#include "core/weather/measured.h"
 #include "core/weather/zone.h"
 
 #include <gtest/gtest.h>
@@ -202,7 +203,7 @@ TEST(Day, measured_global_is_split_and_kept)
     SkySpec spec;
     const Place place{46.7, 9.4, 640, 1};
     SkyDay d = generate(spec, place);
-    override_global(d, spec, {0, 86400}, {500, 500});
+    override_global(d, spec, {{0, 86400}, {500, 500}});
     const std::size_t noon = 12 * 60;
     const double cos_z = std::cos(d.sun[noon].zenith_deg * M_PI / 180);
     EXPECT_NEAR(d.beam_normal_w_m2[noon] * cos_z + d.diffuse_horizontal_w_m2[noon], 500, 1e-6);

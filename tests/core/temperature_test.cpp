@@ -59,11 +59,27 @@ TEST(Quantity, shows_and_parses_each_unit)
     EXPECT_EQ(to_text(0.3, Quantity::volume, other), "79.3 gal");
 }
 
+TEST(Quantity, large_energies_are_grouped_and_read_back)
+{
+    EXPECT_EQ(to_text(1234.56 * 3.6e6, Quantity::energy, Units::metric()), "1\u202f235 kWh");
+    EXPECT_EQ(to_text(-1234567 * 3.6e6, Quantity::electricity, Units::us()), "−1\u202f234\u202f567 kWh");
+    EXPECT_EQ(to_text(999.4 * 3.6e6, Quantity::energy, Units::metric()), "999.40 kWh");
+    for (const double kwh : {1.0, 999.0, 1000.0, 45678.0, 1234567.0})
+        for (const Units& u : {Units::metric(), Units::us()}) {
+            const auto back = parse(to_text(kwh * 3.6e6, Quantity::electricity, u), Quantity::electricity, u);
+            ASSERT_TRUE(back) << kwh << back.error().text();
+            EXPECT_NEAR(*back / 3.6e6, kwh, 0.5);
+        }
+}
+
 // Factors: NIST SP 811 (2008), appendix B.8 and B.9; BTU of the international table.
 TEST(Quantity, us_units_of_heat)
 {
     const Units us = Units::us();
-    EXPECT_EQ(to_text(3.6e6, Quantity::energy, us), "3412 BTU");
+    EXPECT_EQ(to_text(3.6e6, Quantity::energy, us), "3.4 kBTU");
+    EXPECT_EQ(to_text(3.6e6, Quantity::electricity, us), "1.00 kWh");
+    EXPECT_EQ(to_text(1000, Quantity::heat_rate, us), "3412 BTU/h");
+    EXPECT_NEAR(to_display(11356530, Quantity::irradiation, us), 1, 1e-6); // J/m² of 1000 BTU/ft²
     EXPECT_EQ(to_text(1000, Quantity::irradiance, us), "317 BTU/(h·ft²)");
     EXPECT_NEAR(to_display(5.678263, Quantity::loss_linear, us), 1, 1e-6); // W/(m² K) of 1 BTU/(h ft² °F)
     EXPECT_NEAR(to_display(1.730735, Quantity::line_loss, us), 1, 1e-6);   // W/(m K) of 1 BTU/(h ft °F)

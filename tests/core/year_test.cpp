@@ -39,6 +39,20 @@ TEST(Year, days_add_up_to_months_and_to_one_run_of_it_all)
     EXPECT_EQ(skies.size(), 4U);
     EXPECT_NEAR(year->whole.heat_j, heat, 1e-9 * heat);
     EXPECT_EQ(year->whole.starts, starts);
+    // What was possible, by day and by month; a new loop collects most of it in the sunny half.
+    for (int m = 1; m <= 12; ++m) {
+        double possible = 0;
+        for (const YearDay& d : year->days)
+            possible += d.month == m ? d.figures.possible_j : 0;
+        const YearMonth& month = year->months[static_cast<std::size_t>(m - 1)];
+        EXPECT_GT(possible, 0) << m;
+        EXPECT_NEAR(month.possible_j, possible, 1e-9 * possible) << m;
+        EXPECT_DOUBLE_EQ(month.collected_share(), (month.heat_j + month.frost_j) / month.possible_j);
+        EXPECT_LT(month.collected_share(), 1.1) << m;
+        if (m >= 4 && m <= 9) {
+            EXPECT_GT(month.collected_share(), 0.85) << m;
+        }
+    }
     // The same days in one run.
     Weather w;
     for (std::size_t n = 0; n < 365; ++n)

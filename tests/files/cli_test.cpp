@@ -8,6 +8,7 @@
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
+#include <algorithm>
 #include <cmath>
 #include <filesystem>
 #include <sstream>
@@ -38,6 +39,35 @@ TEST(Cli, says_its_version)
     const Ran r = cli({"--version"});
     EXPECT_EQ(r.code, 0);
     EXPECT_EQ(r.out.rfind("vernal-relay-cli 0.", 0), 0U) << r.out;
+}
+
+// What "-" writes is what the file would hold, and is read again from standard input.
+TEST(Cli, a_dash_is_standard_output_and_input)
+{
+    const Ran job = cli({"new", "--preset", "glycol-coil", "--out", "-"});
+    ASSERT_EQ(job.code, 0) << job.err;
+    const std::string file = temp("dash.json");
+    ASSERT_EQ(cli({"new", "--preset", "glycol-coil", "--out", file}).code, 0);
+    nlohmann::json written = nlohmann::json::parse(*read_file(file)), piped = job.json();
+    EXPECT_EQ(piped["variants"][0]["loop"], written["variants"][0]["loop"]);
+    EXPECT_EQ(piped["version"], written["version"]);
+
+    const Ran csv = cli({"run", file, "--csv", "-"});
+    ASSERT_EQ(csv.code, 0) << csv.err;
+    EXPECT_EQ(csv.out.rfind("time,", 0), 0U) << csv.out.substr(0, 80);
+    EXPECT_EQ(std::count(csv.out.begin(), csv.out.end(), '\n'), 86401) << "a header and a row a second, no word beside them";
+
+    std::istringstream in(csv.out);
+    std::ostringstream out, err;
+    EXPECT_EQ(run_cli({"run", file, "--trace", "-", "--json"}, {out, err, {}, &in}), 0) << err.str();
+    const auto replayed = nlohmann::json::parse(out.str());
+    const Ran coupled = cli({"run", file, "--json"});
+    EXPECT_EQ(replayed["by_rules"][0]["starts"], coupled.json()["figures"]["outputs"][0]["starts"]);
+    const Ran none = cli({"run", file, "--trace", "-"});
+    EXPECT_EQ(none.code, exit_bad_input);
+    EXPECT_NE(none.err.find("no standard input"), std::string::npos) << none.err;
+    EXPECT_FALSE(std::filesystem::exists("-")) << "no file of that name";
+    std::filesystem::remove(file);
 }
 
 TEST(Cli, run_gives_the_figures)

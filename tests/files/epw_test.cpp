@@ -13,6 +13,7 @@
 #include <cstdio>
 #include <filesystem>
 #include <fstream>
+#include <numbers>
 #include <numeric>
 #include <sstream>
 
@@ -136,6 +137,42 @@ TEST(Epw, gives_a_day_its_weather)
         minutes += f->plane_w_m2[m];
     }
     EXPECT_NEAR(minutes, hours, 0.02 * hours);
+}
+
+// Hours of a cloudless diffuse sky G = 300 sin(pi (t - 6 h)/12 h), each the mean of its hour
+// by the integral; on a level plane they must add up to the file's own day, hour by hour.
+TEST(Epw, every_hour_keeps_its_energy)
+{
+    std::string text = head;
+    std::vector<int> means;
+    for (int hour = 1; hour <= 24; ++hour) {
+        const double mean = hour <= 6 || hour > 18 ? 0 : 300 * 12 / std::numbers::pi * (std::cos((hour - 7) * std::numbers::pi / 12) - std::cos((hour - 6) * std::numbers::pi / 12));
+        means.push_back(hour == 13 ? 40 : static_cast<int>(std::lround(mean))); // and one hour of cloud
+        char row_text[300];
+        std::snprintf(row_text, sizeof row_text, "2014,3,20,%d,0,?9?9?9,10,-5.0,60,95000,0,0,300,%d,0,%d,0,0,0,0,180,2.0,3,3,20,77777,9,999999999,15,0.1,0,88,0.2,0,1\n", hour, means.back(), means.back());
+        text += row_text;
+    }
+    const auto w = read_epw(text, "hours.epw");
+    ASSERT_TRUE(w) << w.error().text();
+    Job job = new_job("glycol-coil");
+    job.site.place = w->place;
+    job.traces["hours"] = std::make_shared<Trace>(w->trace);
+    Variant& v = job.variants[0];
+    v.loop.collector.tilt_deg = 0;
+    Day day = job.days[0];
+    day.trace = "hours";
+    day.sky.year = 2014, day.sky.month = 3, day.sky.day = 20;
+    const auto weather = weather_of(job, v, day);
+    const std::vector<double>& w_m2 = weather.days[0]->plane_w_m2;
+    ASSERT_EQ(w_m2.size(), 1441U);
+    for (std::size_t h = 0; h < 24; ++h) {
+        double sum = 0;
+        for (std::size_t m = 0; m < 60; ++m)
+            sum += (w_m2[h * 60 + m] + w_m2[h * 60 + m + 1]) / 2;
+        if (h >= 7 && h < 18) { // in the others the sun is up for a part
+            EXPECT_NEAR(sum / 60, means[h], 0.002 * means[h]) << h;
+        }
+    }
 }
 
 TEST(Epw, goes_into_a_job_and_comes_back)

@@ -12,8 +12,9 @@ constexpr int collector_base_nodes = 5;
 
 } // namespace
 
-void NetworkBuilder::build_collector(Segment s, const Collector& c, SunPlane plane)
+void NetworkBuilder::build_collector(Segment s, const Collector& report, SunPlane plane)
 {
+    const Collector c = in_still_air(report);
     const int n = collector_base_nodes * fine_.collector;
     const double area = c.area_m2 / n;
     Chain chain{{}, collector_dispersion * n - 0.5, false, -1};
