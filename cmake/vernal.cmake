@@ -5,6 +5,13 @@ target_compile_options(vernal_options INTERFACE -Wall -Wextra -Wpedantic -Wconve
 # -Wrestrict, -Wstringop-overflow and -Warray-bounds misfire on std::string operator+ in GCC 12 (GCC bug 105651).
 target_compile_options(vernal_options INTERFACE "$<$<CXX_COMPILER_ID:GNU>:-Wno-restrict;-Wno-stringop-overflow;-Wno-array-bounds>")
 target_include_directories(vernal_options INTERFACE ${CMAKE_SOURCE_DIR})
+# Half a gigabyte before the compiler looks for garbage: a seventh of its time. A linker that takes
+# a third of the time, where there is one.
+target_compile_options(vernal_options INTERFACE "$<$<CXX_COMPILER_ID:GNU>:--param=ggc-min-expand=200;--param=ggc-min-heapsize=524288>")
+find_program(VERNAL_GOLD ld.gold)
+if(VERNAL_GOLD AND CMAKE_CXX_COMPILER_ID STREQUAL "GNU" AND NOT VERNAL_SANITIZE)
+  target_link_options(vernal_options INTERFACE -fuse-ld=gold)
+endif()
 if(VERNAL_WERROR)
   target_compile_options(vernal_options INTERFACE -Werror)
 endif()

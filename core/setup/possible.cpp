@@ -33,7 +33,7 @@ std::vector<std::size_t> collecting(const Arrangement& a)
 Program bare_program(const Variant& v, const std::vector<std::size_t>& by_hand)
 {
     Variant bare = v;
-    bare.unit.sample_s = look_s / 2;
+    bare.unit.sample_s = 1; // a longer one is walked in pieces of a second wherever a step ends
     bare.unit.power_wait_s = 0;
     for (const std::size_t o : by_hand) {
         Output& output = bare.unit.outputs[o];
