@@ -172,10 +172,11 @@ Result<int> AuditVerb::run(const Streams& s)
             return text.error();
         const auto read = read_layout(*text);
         if (!read)
-            return Error{read.error().what, layout_, read.error().remedy};
+            return Error{read.error().what, layout_ + (read.error().where.empty() ? "" : ", " + read.error().where), read.error().remedy};
         layout = *read;
     }
     std::vector<Trace> logs;
+    Json files = Json::array();
     for (const std::string& file : logs_) {
         const auto text = read_input(s, file);
         if (!text)
@@ -183,7 +184,10 @@ Result<int> AuditVerb::run(const Streams& s)
         auto log = read_any_log(*text, file, v, job.site.place, layout ? &*layout : nullptr);
         if (!log)
             return log.error();
-        logs.push_back(std::move(*log));
+        if (log->drops_many())
+            s.err << file << ": " << log->trace.notes.front() << "\n";
+        files.push_back({{"file", file}, {"rows", log->rows}, {"dropped", log->dropped}, {"notes", log->trace.notes}});
+        logs.push_back(std::move(log->trace));
     }
     const auto log = logs.size() == 1 ? Result<Trace>(std::move(logs.front())) : join(logs);
     if (!log)
@@ -208,7 +212,9 @@ Result<int> AuditVerb::run(const Streams& s)
             return done.error();
     }
     if (json_) {
-        words_beside(s, out_) << json_of(*a, v).dump(2) << "\n";
+        Json j{{"logs", std::move(files)}};
+        j.update(json_of(*a, v));
+        words_beside(s, out_) << j.dump(2) << "\n";
         return a->serious() ? exit_serious : exit_fine;
     }
     for (const std::string& n : log->notes)

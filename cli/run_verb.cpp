@@ -6,6 +6,7 @@
 #include "core/findings/findings.h"
 #include "core/wording/figure_table.h"
 #include "core/wording/why.h"
+#include "files/any_log.h"
 #include "files/csv_trace.h"
 #include "files/disk.h"
 #include "files/job_file.h"
@@ -182,10 +183,12 @@ Result<int> RunVerb::run(const Streams& s)
         const auto text = read_input(s, trace_);
         if (!text)
             return text.error();
-        const auto trace = read_trace_csv(*text, trace_);
-        if (!trace)
-            return trace.error();
-        const auto code = replay(s, v, *trace);
+        const auto log = read_any_log(*text, trace_, v, job.site.place);
+        if (!log)
+            return log.error();
+        if (log->drops_many())
+            s.err << trace_ << ": " << log->trace.notes.front() << "\n";
+        const auto code = replay(s, v, log->trace);
         return code && any_serious(job, v, nullptr) ? Result<int>(exit_serious) : code;
     }
     const Day* day = day_.empty() ? &job.days.front() : find_day(job, day_);

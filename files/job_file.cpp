@@ -317,6 +317,9 @@ Result<Job> open_job(const std::filesystem::path& path)
 
 Result<std::monostate> save_job(const Job& job, const std::filesystem::path& path)
 {
+    // What its own reader refuses is not written: the file before it stays.
+    if (const auto again = read_job_json(write_job_json(job), path.string()); !again)
+        return Error{"the job could not be opened again, so it was not saved: " + again.error().what, again.error().where, again.error().remedy};
     if (path.extension() == ".json")
         return save_plain(job, path);
     const auto bytes = pack_job(job);

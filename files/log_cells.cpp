@@ -74,8 +74,45 @@ std::optional<Quantity> signal_quantity(const std::string& column)
 
 bool holds_words(const std::string& column) { return column.ends_with("_decided_by") || column.ends_with("_rule") || column == "distrusted"; }
 
-std::string as_utf8(const std::string& text, bool& converted)
+namespace {
+
+void put_utf8(std::string& out, std::uint32_t c)
 {
+    const auto byte = [&](std::uint32_t b) { out += static_cast<char>(b); };
+    if (c < 0x80)
+        return byte(c);
+    if (c < 0x800)
+        return byte(0xC0U | c >> 6U), byte(0x80U | (c & 0x3FU));
+    if (c < 0x10000)
+        return byte(0xE0U | c >> 12U), byte(0x80U | (c >> 6U & 0x3FU)), byte(0x80U | (c & 0x3FU));
+    byte(0xF0U | c >> 18U), byte(0x80U | (c >> 12U & 0x3FU)), byte(0x80U | (c >> 6U & 0x3FU)), byte(0x80U | (c & 0x3FU));
+}
+
+// By its byte order mark; what is no character becomes U+FFFD.
+std::string from_utf16(std::string_view text, bool big)
+{
+    const auto unit = [&](std::size_t i) { return static_cast<std::uint32_t>(static_cast<unsigned char>(text[i + (big ? 0 : 1)])) << 8U | static_cast<unsigned char>(text[i + (big ? 1 : 0)]); };
+    std::string out;
+    for (std::size_t i = 2; i + 1 < text.size(); i += 2) {
+        const std::uint32_t c = unit(i);
+        if (c >= 0xD800 && c < 0xDC00 && i + 3 < text.size() && unit(i + 2) >= 0xDC00 && unit(i + 2) < 0xE000) {
+            put_utf8(out, 0x10000 + ((c - 0xD800) << 10U) + (unit(i + 2) - 0xDC00));
+            i += 2;
+        } else {
+            put_utf8(out, c >= 0xD800 && c < 0xE000 ? 0xFFFD : c);
+        }
+    }
+    return out;
+}
+
+} // namespace
+
+std::string as_utf8(const std::string& given, bool& converted)
+{
+    converted = false;
+    std::string text = given.starts_with("\xff\xfe") || given.starts_with("\xfe\xff") ? from_utf16(given, given.starts_with('\xfe')) : given;
+    if (text.find('\n') == std::string::npos) // lines of an old machine
+        std::replace(text.begin(), text.end(), '\r', '\n');
     const auto follows = [&](std::size_t i) { return i < text.size() && (static_cast<unsigned char>(text[i]) & 0xC0U) == 0x80; };
     for (std::size_t i = 0; i < text.size();) {
         const auto c = static_cast<unsigned char>(text[i]);

@@ -35,7 +35,8 @@ std::optional<Quantity> signal_quantity(const std::string& column);
 // Columns of words that a run writes beside its outputs and readings.
 bool holds_words(const std::string& column);
 
-// Bytes that are no UTF-8 are Latin 1, as older loggers write their degree sign.
+// UTF-16 by its byte order mark; of others bytes that are no UTF-8 are Latin 1, as older loggers
+// write their degree sign (`converted`). Lines that end in a carriage return alone end in a line feed.
 std::string as_utf8(const std::string& text, bool& converted);
 
 // Finite, nothing else in the cell; a plus sign is allowed.

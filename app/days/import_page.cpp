@@ -210,6 +210,7 @@ void ImportPage::change(const std::function<void(LogLayout&)>& how, bool columns
 // The first rows as they would be taken.
 void ImportPage::look()
 {
+    asked_ = false;
     const auto log = read_log(files_.front().text, files_.front().name, layout_, targets_, session_.document().job().site.place, {{}, {}, rows_in_picture});
     take_->setEnabled(static_cast<bool>(log) && !runs());
     if (!log) {
@@ -269,6 +270,8 @@ ImportPage::Read ImportPage::read_all(const std::vector<LogText>& files, const s
         out.troubles += log->troubles.size() + log->more_troubles;
         if (!log->troubles.empty() && out.first_trouble.empty())
             out.first_trouble = files[i].name + ", line " + std::to_string(log->troubles.front().line) + ": " + log->troubles.front().what;
+        if (log->dropped * 1000 > log->rows)
+            out.dropped += (out.dropped.empty() ? "" : ". ") + files[i].name + ": " + log->trace.notes.front();
         logs.push_back(std::move(log->trace));
     }
     const auto notes = logs.front().notes;
@@ -310,6 +313,10 @@ void ImportPage::take(Read read)
     show_running();
     if (!read.trace) {
         said_->setText(QStringLiteral("<span style='color:%1'>■</span> %2").arg(theme().protect.name(), qs(read.trace.error().text()).toHtmlEscaped()));
+        return;
+    }
+    if (!read.dropped.empty() && !std::exchange(asked_, true)) {
+        said_->setText(QStringLiteral("<span style='color:%1'>▲</span> %2. %3").arg(theme().caution.name(), qs(read.dropped).toHtmlEscaped(), tr("Press “%1” again to import the other rows.").arg(take_->text())));
         return;
     }
     keep_layout(layout_);

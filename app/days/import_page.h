@@ -48,6 +48,7 @@ private:
         Result<Trace> trace;
         std::size_t troubles = 0;
         std::string first_trouble;
+        std::string dropped; // by file, where more than one row in a thousand was left out
     };
     static Read read_all(const std::vector<LogText>& files, const std::vector<LogLayout>& layouts, const std::vector<LogTarget>& targets, const Place& place, const std::function<void(double)>& progress, const std::stop_token& stop);
     void build_controls(FieldSheet& sheet);
@@ -66,6 +67,7 @@ private:
     std::vector<LogTarget> targets_;
     LogLayout layout_;
     bool known_ = false; // it was read as the last one of this header
+    bool asked_ = false; // whether rows may be left out
     QLabel *title_, *said_;
     LogTable* table_;
     LogPicture* picture_;

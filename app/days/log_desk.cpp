@@ -4,6 +4,7 @@
 
 #include "app/shell/theme.h"
 #include "core/job/job_check.h"
+#include "files/any_log.h"
 #include "files/csv_trace.h"
 #include "files/day_csv.h"
 #include "files/disk.h"
@@ -72,7 +73,7 @@ std::optional<Error> LogDesk::import_file(const QString& path, bool alone, std::
     }
     if (content->find_first_not_of(" \t\r\n") == std::string::npos)
         return Error{"the file is empty", file, "Choose a log with a row of readings"};
-    if (alone && content->size() < read_at_once_bytes)
+    if (alone && content->size() < read_at_once_bytes && is_own_log(*content))
         if (auto trace = read_trace_csv(*content, file); trace && is_ours(*trace, session_.document().variant())) {
             put_log(std::make_shared<const Trace>(std::move(*trace)), qs(file), {});
             return std::nullopt;

@@ -84,12 +84,13 @@ void CostPage::refresh()
 
 void CostPage::keep_costs()
 {
+    constexpr double most_price = 1e6; // of the fields of Costs
     Costs c = session_.document().job().logbook.costs;
     c.money = money_->text().trimmed().toStdString();
     const auto number = [&](const QLineEdit& e, double& to) {
         if (e.text().trimmed().isEmpty())
             to = 0;
-        else if (const auto v = parse(e.text().toStdString(), Quantity::number, Units::metric()); v && *v >= 0)
+        else if (const auto v = parse(e.text().toStdString(), Quantity::number, Units::metric()); v && *v >= 0 && *v <= most_price)
             to = *v;
         else
             about_->setText(tr("▲ “%1” is no price.").arg(e.text()));

@@ -83,7 +83,6 @@ Found pitch_too_small(const FindingContext& c)
         "Below 2 % water stays in the array and in each sag between two clips, and freezes there. Pitch the array and its pipes, and leave no sag.", {}}};
 }
 
-// A start before the water is down again pushes air and water against each other.
 // What its wind terms leave of a collector's loss and add to its gain in still air.
 Found report_wind_doubtful(const FindingContext& c)
 {
@@ -104,6 +103,7 @@ Found report_wind_doubtful(const FindingContext& c)
     return out;
 }
 
+// A start before the water is down again pushes air and water against each other.
 Found restarts_while_draining(const FindingContext& c)
 {
     if (!drains(c))

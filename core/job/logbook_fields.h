@@ -11,7 +11,7 @@ void fields(V& v, T& r)
 {
     v.text("kind", r.kind);
     v.text("of", r.of);
-    v.number({"value", "Value", Quantity::number, -1e9, 1e9, ""}, r.value);
+    v.number({"value", "Value", Quantity::number, -1e13, 1e13, ""}, r.value); // as the widest of reading_kinds()
     v.boolean({"with_temperature", "Read at a known temperature"}, r.with_temperature);
     v.number({"at_c", "Read at", Quantity::temperature, -60, 400, ""}, r.at_c);
     v.text("how", r.how);

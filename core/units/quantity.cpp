@@ -153,7 +153,6 @@ void replace_all(std::string& s, const std::string& from, const std::string& to)
 
 bool is_gauge(const UnitForm& f) { return std::strcmp(f.typed, "awg") == 0; }
 
-constexpr double grouped_from = 1000;
 bool is_energy(Quantity q) { return q == Quantity::energy || q == Quantity::electricity || q == Quantity::irradiation; }
 
 // "12345" as "12 345", by narrow spaces that do not break.
@@ -172,8 +171,9 @@ int decimals_of(double shown, Quantity q, const Units& u)
     const int usual = form(q, u).decimals;
     if (q == Quantity::volume && !u.us_gallons && std::fabs(shown) < few_litres && std::fabs(shown - std::round(shown)) > 0.05)
         return usual + 1;
-    if (is_energy(q) && std::fabs(shown) >= grouped_from)
-        return 0;
+    if (is_energy(q)) // three figures
+        return std::fabs(shown) < 9.995 ? 2 : std::fabs(shown) < 99.95 ? 1
+                                                                       : 0;
     if (q == Quantity::resistance)
         return std::fabs(shown) >= 10000 ? 0 : std::fabs(shown) >= 1000 ? 1
                                                                         : usual;

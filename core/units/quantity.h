@@ -85,8 +85,8 @@ const char* inside_unit(Quantity q);
 // Decimals that suit the quantity in these units, 0…4.
 int decimals(Quantity q, const Units& u);
 
-// "8.0 K": number with a true minus sign, space, unit. Energies from a thousand on are
-// grouped by narrow spaces and have no decimals: "12 345 kWh".
+// "8.0 K": number with a true minus sign, space, unit. Energies have three
+// figures or more, grouped by narrow spaces: "9.79 kWh", "12 345 kWh".
 std::string to_text(double inside, Quantity q, const Units& u);
 
 // Reads "8", "8.0 K", "14.4 °F", "8,5" in the quantity's shown unit, or in the

@@ -1,5 +1,6 @@
 #include "dictation.h"
 
+#include "core/job/field_range.h"
 #include "core/units/ascii.h"
 #include "core/units/calendar.h"
 #include "core/units/exact_text.h"
@@ -241,6 +242,8 @@ VisitWork work_in(const Words& parts)
         else
             refuse("“" + p + "” does not belong to what was done", "20 min, part NAME, cost 84, after 9140 h, after 31200 starts, lasts 10 years, at P1, does FLUID");
     }
+    if (const auto beyond = beyond_range(w))
+        refuse(*beyond);
     return w;
 }
 

@@ -1,5 +1,6 @@
 #include "due.h"
 
+#include "core/job/field_range.h"
 #include "core/units/ascii.h"
 #include "core/units/exact_text.h"
 #include "measured.h"
@@ -202,6 +203,8 @@ Result<DueItem> due_in_line(const std::string& line)
     }
     if (d.title.empty())
         return wrong("what comes due has no name");
+    if (const auto beyond = beyond_range(d))
+        return wrong(*beyond);
     return d;
 }
 

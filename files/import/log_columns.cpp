@@ -1,4 +1,5 @@
 // What the columns of a log hold, and which is which.
+#include "date_order.h"
 #include "files/log_cells.h"
 #include "log_rows.h"
 
@@ -25,12 +26,13 @@ Kinds look(const Rows& rows, std::size_t column, const LogLayout& layout)
         if (cell.empty())
             continue;
         ++k.filled;
-        if (const auto v = cell_number(cell, layout.decimal_comma)) {
+        if (const auto number = log_number(cell, layout.decimal_comma)) {
+            const double v = number->value;
             ++k.numbers;
-            k.least = std::min(k.least, *v);
-            k.most = std::max(k.most, *v);
-            k.rises += *v > last;
-            last = *v;
+            k.least = std::min(k.least, v);
+            k.most = std::max(k.most, v);
+            k.rises += v > last;
+            last = v;
             if (cell.size() != 8 && cell.find_first_of(".,") != std::string_view::npos)
                 continue;
         }
@@ -44,37 +46,6 @@ Kinds look(const Rows& rows, std::size_t column, const LogLayout& layout)
         }
     }
     return k;
-}
-
-// Both orders fit as long as no number is above twelve; then the one in which time goes on.
-TimeForm order_of_dates(const Rows& rows, std::size_t column, bool us)
-{
-    std::array<std::size_t, 3> read{};
-    std::array<double, 3> leaps{};
-    for (std::size_t form = 0; form < 3; ++form) {
-        std::optional<std::chrono::sys_days> last;
-        for (const auto& row : rows)
-            if (column < row.size())
-                if (const auto m = read_moment(trimmed(row[column]), static_cast<TimeForm>(form)); m && m->day) {
-                    ++read[form];
-                    if (last)
-                        leaps[form] += std::fabs(static_cast<double>((*m->day - *last).count()));
-                    last = m->day;
-                }
-    }
-    const auto better = [&](TimeForm a, TimeForm b) {
-        const auto i = static_cast<std::size_t>(a), j = static_cast<std::size_t>(b);
-        return read[i] != read[j] ? read[i] > read[j] : leaps[i] < leaps[j];
-    };
-    std::string_view first;
-    for (const auto& row : rows)
-        if (first.empty() && column < row.size())
-            first = trimmed(row[column]);
-    const bool points = first.find('.') < std::min(first.find(' '), first.find(':'));
-    TimeForm out = us && !points ? TimeForm::month_first : TimeForm::day_first;
-    if (better(out == TimeForm::day_first ? TimeForm::month_first : TimeForm::day_first, out))
-        out = out == TimeForm::day_first ? TimeForm::month_first : TimeForm::day_first;
-    return better(TimeForm::year_first, out) || (first.size() > 4 && std::all_of(first.begin(), first.begin() + 4, [](char c) { return c >= '0' && c <= '9'; })) ? TimeForm::year_first : out;
 }
 
 TimeForm form_of_numbers(const Kinds& k, const std::string& header)
@@ -187,9 +158,8 @@ std::string unit_in_words(const std::string& words, LogTarget::Kind kind)
     return "";
 }
 
-std::string unit_of(const std::string& header, const LogTarget& target)
+std::string unit_of(const std::string& header, const CellHeader& parts, const LogTarget& target)
 {
-    const CellHeader parts = header_parts(header);
     const auto unit = parts.unit.empty() ? std::nullopt : cell_unit(parts.unit);
     const auto& offered = units_for(target.kind);
     if (unit)
@@ -205,7 +175,26 @@ std::string unit_of(const std::string& header, const LogTarget& target)
     return offered.front();
 }
 
-void choose_time(LogLayout& layout, const Rows& rows, const std::vector<Kinds>& kinds, bool us)
+// The unit below a column's name, or behind its first number.
+std::string unit_below(const Lines& lines, const Rows& rows, const LogLayout& layout, std::size_t column)
+{
+    const auto below = static_cast<std::size_t>(layout.header_line); // the line after it, from 0
+    if (layout.header_line > 0 && layout.first_line > layout.header_line + 1 && below < lines.head.size())
+        if (const auto cells = cells_of(lines.head[below], layout.delimiter); is_row_of_units(cells) && column < cells.size()) {
+            std::string_view unit = trimmed(cells[column]);
+            if (unit.size() > 2 && (unit.front() == '[' || unit.front() == '('))
+                unit = trimmed(unit.substr(1, unit.size() - 2));
+            if (cell_unit(unit))
+                return std::string(unit);
+        }
+    for (const auto& row : rows)
+        if (column < row.size())
+            if (const auto number = log_number(row[column], layout.decimal_comma))
+                return std::string(number->unit);
+    return "";
+}
+
+void choose_time(LogLayout& layout, std::string_view text, const std::vector<Kinds>& kinds, bool us)
 {
     const auto role = [&](std::size_t i, LogRole r) { layout.columns[i].role = r; };
     const auto first = [&](auto test) {
@@ -216,13 +205,13 @@ void choose_time(LogLayout& layout, const Rows& rows, const std::vector<Kinds>& 
     };
     if (const auto i = first([&](std::size_t c) { return kinds[c].mostly(kinds[c].moments); }); i < kinds.size()) {
         role(i, LogRole::moment);
-        layout.form = order_of_dates(rows, i, us);
+        layout.form = order_of_dates(text, layout, i, us);
         return;
     }
     const auto date = first([&](std::size_t c) { return kinds[c].mostly(kinds[c].dates); }), clock = first([&](std::size_t c) { return kinds[c].mostly(kinds[c].clocks); });
     if (date < kinds.size()) {
         role(date, clock < kinds.size() ? LogRole::date : LogRole::moment);
-        layout.form = order_of_dates(rows, date, us);
+        layout.form = order_of_dates(text, layout, date, us);
     }
     if (clock < kinds.size())
         role(clock, date < kinds.size() ? LogRole::clock : LogRole::moment);
@@ -275,7 +264,7 @@ void guess_columns(LogLayout& layout, std::string_view text, const std::vector<L
     std::vector<Kinds> kinds;
     for (std::size_t i = 0; i < layout.columns.size(); ++i)
         kinds.push_back(look(rows, i, layout));
-    choose_time(layout, rows, kinds, us);
+    choose_time(layout, text, kinds, us);
     std::set<std::string> taken;
     for (std::size_t i = 0; i < layout.columns.size(); ++i) {
         LogColumn& c = layout.columns[i];
@@ -293,7 +282,9 @@ void guess_columns(LogLayout& layout, std::string_view text, const std::vector<L
                 if (different.size() <= of_a_switch)
                     different.insert(plain_words(row[i]));
             }
-        const CellHeader parts = header_parts(c.header);
+        CellHeader parts = header_parts(c.header);
+        if (parts.unit.empty())
+            parts.unit = unit_below(lines, rows, layout, i);
         const LogTarget* t = target_of(parts.name, targets, taken);
         const bool says = words * 2 > all; // sentences, names of modes
         if (says && (different.size() > of_a_switch || !t || t->kind != LogTarget::Kind::on_off))
@@ -301,7 +292,7 @@ void guess_columns(LogLayout& layout, std::string_view text, const std::vector<L
         c.role = LogRole::value;
         if (t) {
             c.name = t->name;
-            c.unit = unit_of(c.header, *t);
+            c.unit = unit_of(c.header, parts, *t);
             taken.insert(t->name);
         } else {
             c.name = c.header.empty() ? "column " + std::to_string(i + 1) : parts.name;

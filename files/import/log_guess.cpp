@@ -50,14 +50,13 @@ void guess_delimiter(LogLayout& layout, const std::vector<std::string_view>& lin
 void guess_decimal(LogLayout& layout, const std::vector<std::string_view>& lines)
 {
     layout.decimal_comma = false;
-    if (layout.delimiter == ',')
-        return;
     std::size_t commas = 0, points = 0;
     for (const std::string_view line : lines)
         for (const std::string& cell : cells_of(line, layout.delimiter)) {
             const bool comma = cell.find(',') != std::string::npos;
-            commas += comma && is_number_cell(cell, true);
-            points += cell.find('.') != std::string::npos && is_number_cell(cell, false);
+            const bool point = cell.find('.') != std::string::npos;
+            commas += comma && (is_number_cell(cell, true) && (!point || cell.rfind(',') > cell.rfind('.')));
+            points += point && (is_number_cell(cell, false) && (!comma || cell.rfind('.') > cell.rfind(',')));
         }
     layout.decimal_comma = commas > points;
 }
@@ -80,7 +79,8 @@ void guess_header(LogLayout& layout, const std::vector<std::string_view>& lines)
             layout.first_line = static_cast<int>(i) + 1;
             return;
         }
-        layout.header_line = static_cast<int>(i) + 1;
+        if (layout.header_line == 0 || !is_row_of_units(row))
+            layout.header_line = static_cast<int>(i) + 1;
     }
     layout.first_line = layout.header_line + 1;
 }

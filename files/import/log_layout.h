@@ -61,7 +61,8 @@ struct LogLayout {
 
 inline constexpr std::array log_delimiters{',', ';', '\t', '|', ' '};
 
-// What the file's first thousand lines and its last ones make likely. us: dates of which
+// What the file's first thousand lines and its last ones make likely, and the order of dates
+// by all of them. us: dates of which
 // both orders would do have the month first.
 LogLayout guess_layout(std::string_view text, const std::vector<LogTarget>& targets, bool us = false);
 

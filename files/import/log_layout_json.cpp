@@ -43,27 +43,82 @@ std::string write_layout(const LogLayout& layout)
     return j.dump(1, ' ', false, nlohmann::json::error_handler_t::replace);
 }
 
+namespace {
+
+// A key of an object with the path that leads to it, for what is said of its value.
+const nlohmann::json& value_at(const nlohmann::json& j, const char* key, std::string& path, const std::string& base)
+{
+    path = base.empty() ? key : base + "." + key;
+    if (!j.is_object() || !j.contains(key))
+        throw std::runtime_error("it is missing");
+    return j[key];
+}
+
+LogLayout layout_of(const nlohmann::json& j, std::string& path)
+{
+    LogLayout out;
+    const auto text = [&path](const nlohmann::json& from, const char* key, const std::string& base) {
+        const nlohmann::json& v = value_at(from, key, path, base);
+        if (!v.is_string())
+            throw std::runtime_error("a text is expected");
+        return v.get<std::string>();
+    };
+    const auto line = [&](const char* key, int least, int most) {
+        const nlohmann::json& v = value_at(j, key, path, "");
+        if (!v.is_number_integer() || v < least || v > most)
+            throw std::runtime_error("a whole number from " + std::to_string(least) + " to " + std::to_string(most) + " is expected");
+        return v.get<int>();
+    };
+    const auto list = [&](const char* key) -> const nlohmann::json& {
+        const nlohmann::json& v = value_at(j, key, path, "");
+        if (!v.is_array())
+            throw std::runtime_error("a list is expected");
+        return v;
+    };
+    const std::string delimiter = text(j, "delimiter", "");
+    if (delimiter.size() != 1 || std::find(log_delimiters.begin(), log_delimiters.end(), delimiter[0]) == log_delimiters.end())
+        throw std::runtime_error("“" + delimiter + "” is none of , ; | tab and blank");
+    out.delimiter = delimiter[0];
+    const std::string decimal = text(j, "decimal", "");
+    if (decimal != "," && decimal != ".")
+        throw std::runtime_error("“" + decimal + "” is neither . nor ,");
+    out.decimal_comma = decimal == ",";
+    constexpr int last_line = 1000;
+    out.header_line = line("header_line", 0, last_line);
+    out.first_line = line("first_line", 1, last_line + 1);
+    out.form = static_cast<TimeForm>(index_of(time_form_keys, text(j, "time", "")));
+    out.clock = static_cast<LogClock>(index_of(log_clock_keys, text(j, "clock", "")));
+    for (const nlohmann::json& c : list("columns")) {
+        const std::string at = "columns[" + std::to_string(out.columns.size()) + "]";
+        LogColumn column;
+        column.header = text(c, "header", at);
+        column.name = text(c, "name", at);
+        column.unit = text(c, "unit", at);
+        column.role = static_cast<LogRole>(index_of(log_role_keys, text(c, "role", at)));
+        out.columns.push_back(std::move(column));
+    }
+    for (const nlohmann::json& w : list("words")) {
+        const std::string at = "words[" + std::to_string(out.words.size()) + "]", word = text(w, "word", at);
+        const nlohmann::json& value = value_at(w, "value", path, at);
+        if (!value.is_null() && !value.is_number())
+            throw std::runtime_error("a number or null is expected");
+        out.words.emplace_back(word, value.is_null() ? NAN : value.get<double>());
+    }
+    return out;
+}
+
+} // namespace
+
 Result<LogLayout> read_layout(const std::string& json)
 {
+    const auto j = nlohmann::json::parse(json, nullptr, false);
+    if (j.is_discarded())
+        return Error{"this is no layout of a log: it is not JSON", "", "docs/job-file.md says what it holds"};
+    std::string path;
     try {
-        const auto j = nlohmann::json::parse(json);
-        LogLayout out;
-        const std::string delimiter = j.at("delimiter").get<std::string>();
-        if (delimiter.size() != 1 || std::find(log_delimiters.begin(), log_delimiters.end(), delimiter[0]) == log_delimiters.end())
-            throw std::runtime_error("the delimiter “" + delimiter + "” is none of , ; | tab and blank");
-        out.delimiter = delimiter[0];
-        out.decimal_comma = j.at("decimal").get<std::string>() == ",";
-        out.header_line = std::clamp(j.at("header_line").get<int>(), 0, 1000);
-        out.first_line = std::clamp(j.at("first_line").get<int>(), 1, 1001);
-        out.form = static_cast<TimeForm>(index_of(time_form_keys, j.at("time").get<std::string>()));
-        out.clock = static_cast<LogClock>(index_of(log_clock_keys, j.at("clock").get<std::string>()));
-        for (const auto& c : j.at("columns"))
-            out.columns.push_back({c.at("header").get<std::string>(), static_cast<LogRole>(index_of(log_role_keys, c.at("role").get<std::string>())), c.at("name").get<std::string>(), c.at("unit").get<std::string>()});
-        for (const auto& w : j.at("words"))
-            out.words.emplace_back(w.at("word").get<std::string>(), w.at("value").is_null() ? NAN : w.at("value").get<double>());
-        return out;
-    } catch (const std::exception& e) {
-        return Error{std::string("this is no layout of a log: ") + e.what(), "", "Choose the columns anew"};
+        return layout_of(j, path);
+    } catch (const std::runtime_error& e) {
+        return Error{std::string("this is no layout of a log: ") + e.what(), path, "docs/job-file.md says what it holds"};
     }
 }
 

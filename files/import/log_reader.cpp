@@ -152,6 +152,7 @@ private:
     {
         const auto& cells = csv_.cells();
         const auto when = time_of(cells);
+        ++out_.rows;
         if (!when) {
             const std::size_t at = moment_ != none ? moment_ : date_;
             std::string cell = at < cells.size() ? std::string(trimmed(cells[at])) : "";
@@ -225,12 +226,29 @@ private:
             if (std::isfinite(inside) || t.curve)
                 return inside;
         }
+        if (const auto number = log_number(cell, layout_.decimal_comma))
+            if (const double inside = of_written(t, *number); std::isfinite(inside))
+                return inside;
         if (const auto it = words_.find(cell); it != words_.end())
             return it->second;
         if (const auto usual = usual_word(cell))
             return *usual;
         troubles_.put(csv_.line(), csv_.line(), "“" + std::string(cell.substr(0, 40)) + "” is no reading of " + t.column.name + "; the cell is empty");
         return NAN;
+    }
+
+    // A number in groups or with a unit of its own; NaN: not of what this column is in.
+    static double of_written(const Taken& t, const LogNumber& number)
+    {
+        const auto unit = number.unit.empty() ? std::nullopt : cell_unit(number.unit);
+        if (t.curve)
+            return temperature_of(*t.curve, number.value * (number.unit.starts_with('k') ? 1000 : unit ? 1
+                                                                                                       : t.ohm_scale));
+        if (!unit)
+            return t.unit.inside(number.value);
+        if (unit->quantity != t.unit.quantity || (unit->quantity == Quantity::number && std::string_view(unit->kept) != t.unit.kept))
+            return NAN;
+        return unit->inside(number.value);
     }
 
     // What lies outside its curve is an open or a shorted probe.
@@ -255,8 +273,23 @@ private:
             trace.columns.push_back(std::move(t.column));
         }
         note_lacks(trace, order.duplicates, empty_);
+        out_.dropped = out_.rows - order.rows.size() - order.duplicates;
+        if (out_.dropped * 1000 > out_.rows)
+            trace.notes.insert(trace.notes.begin(), dropped_note(std::minmax(lines_[order.rows.front()], lines_[order.rows.back()])));
         out_.troubles = troubles_.take();
         out_.more_troubles = troubles_.more();
+    }
+
+    // kept: lines of the first and the last row that stay.
+    std::string dropped_note(const std::pair<std::uint32_t, std::uint32_t>& kept) const
+    {
+        const std::size_t behind = csv_.line() - kept.second, before = kept.first - static_cast<std::size_t>(std::max(1, layout_.first_line));
+        std::string out = std::to_string(out_.dropped) + " of " + std::to_string(out_.rows) + " rows were left out";
+        if (behind * 2 > out_.dropped)
+            out += ", all behind line " + std::to_string(kept.second) + " among them: days are missing at the end";
+        else if (before * 2 > out_.dropped)
+            out += ", all before line " + std::to_string(kept.first) + " among them: days are missing at the beginning";
+        return out + "; check the column of the time and the order of day and month";
     }
 
     static constexpr std::size_t none = static_cast<std::size_t>(-1);

@@ -16,7 +16,8 @@ struct LogTrouble {
 struct ImportedLog {
     Trace trace; // at least one row, unless it was stopped
     std::vector<LogTrouble> troubles;
-    std::size_t more_troubles = 0; // that are not listed
+    std::size_t more_troubles = 0;     // that are not listed
+    std::size_t rows = 0, dropped = 0; // of the file below its header, and of these left out
     bool stopped = false;
 };
 inline constexpr std::size_t most_troubles = 500;
@@ -28,7 +29,8 @@ struct LogWatch {
 };
 
 // Rows with a time that cannot be read or that runs backwards are left out and listed,
-// cells that are no reading are empty and listed; gaps stay gaps. A log whose newest row
+// cells that are no reading are empty and listed; gaps stay gaps. Where more than one row in
+// a thousand is left out, the trace's first note says so. A log whose newest row
 // stands first is turned round. An hour that comes twice when clocks are put back goes on
 // after the first; one that is missing when they are put forward is no gap where the
 // place's zone says so. Error: no column says when, or no row is left.

@@ -45,7 +45,75 @@ std::vector<std::string> cells_of(std::string_view line, char delimiter)
     return {};
 }
 
-bool is_number_cell(std::string_view cell, bool decimal_comma) { return cell_number(cell, decimal_comma).has_value(); }
+namespace {
+
+constexpr std::string_view hard_blank = "\u00a0", narrow_blank = "\u202f";
+
+// Bytes of a blank or apostrophe between groups at `at`; 0: none.
+std::size_t group_mark(std::string_view s, std::size_t at)
+{
+    for (const std::string_view mark : {std::string_view(" "), std::string_view("'"), hard_blank, narrow_blank})
+        if (s.substr(at).starts_with(mark))
+            return mark.size();
+    return 0;
+}
+
+bool is_digit(std::string_view s, std::size_t at) { return at < s.size() && s[at] >= '0' && s[at] <= '9'; }
+bool three_digits(std::string_view s, std::size_t at) { return is_digit(s, at) && is_digit(s, at + 1) && is_digit(s, at + 2) && !is_digit(s, at + 3); }
+
+} // namespace
+
+std::optional<LogNumber> log_number(std::string_view cell, bool decimal_comma)
+{
+    if (const auto v = cell_number(cell, decimal_comma))
+        return LogNumber{*v, {}};
+    const std::string_view s = trimmed(cell);
+    const char point = decimal_comma ? ',' : '.', group = decimal_comma ? '.' : ',';
+    std::string plain;
+    std::size_t at = 0, digits = 0;
+    if (at < s.size() && (s[at] == '-' || s[at] == '+'))
+        plain += s[at++];
+    while (is_digit(s, at)) {
+        plain += s[at++];
+        ++digits;
+        const std::size_t mark = at < s.size() && s[at] == group ? 1 : group_mark(s, at);
+        if (mark > 0 && digits <= 3 && three_digits(s, at + mark)) {
+            at += mark;
+            digits = 0;
+        }
+    }
+    if (at < s.size() && s[at] == point && is_digit(s, at + 1)) {
+        plain += '.';
+        for (++at; is_digit(s, at); ++at)
+            plain += s[at];
+    }
+    std::string_view rest = s.substr(at);
+    while (rest.starts_with(hard_blank) || rest.starts_with(narrow_blank))
+        rest.remove_prefix(group_mark(rest, 0));
+    const std::string_view unit = trimmed(rest);
+    const auto value = cell_number(plain, false);
+    if (!value || (!unit.empty() && !cell_unit(unit)))
+        return {};
+    return LogNumber{*value, unit};
+}
+
+bool is_number_cell(std::string_view cell, bool decimal_comma) { return log_number(cell, decimal_comma).has_value(); }
+
+bool is_row_of_units(const std::vector<std::string>& cells)
+{
+    std::size_t units = 0;
+    for (const std::string& cell : cells) {
+        std::string_view s = trimmed(cell);
+        if (s.size() > 2 && ((s.front() == '[' && s.back() == ']') || (s.front() == '(' && s.back() == ')')))
+            s = trimmed(s.substr(1, s.size() - 2));
+        const std::string words = plain_words(s);
+        if (cell_unit(s))
+            ++units;
+        else if (!s.empty() && s != "-" && words != "time" && words != "date" && words != "date time" && words != "on off" && words != "hh mm ss")
+            return false;
+    }
+    return units > 0;
+}
 
 Rows rows_from(const Lines& lines, const LogLayout& layout)
 {
@@ -84,10 +152,11 @@ std::string plain_words(std::string_view text)
 std::optional<double> usual_word(std::string_view cell)
 {
     const std::string w = plain_words(cell);
-    for (const char* on : {"on", "true", "yes", "running", "run", "active"})
+    // English, German, French, Spanish, Portuguese, Italian, Dutch, Danish and Norwegian, Swedish, Polish, Finnish.
+    for (const char* on : {"on", "true", "yes", "running", "run", "active", "ein", "an", "marche", "encendido", "encendida", "ligado", "ligada", "acceso", "accesa", "aan", "til", "på", "pÅ", "zał", "włączone", "päällä"})
         if (w == on)
             return 1.0;
-    for (const char* off : {"off", "false", "no", "stopped", "stop", "idle", "rest", "resting", "inactive", "standby"})
+    for (const char* off : {"off", "false", "no", "stopped", "stop", "idle", "rest", "resting", "inactive", "standby", "aus", "arrêt", "arrÊt", "arret", "apagado", "apagada", "desligado", "desligada", "spento", "spenta", "uit", "fra", "av", "wył", "wyłączone", "pois"})
         if (w == off)
             return 0.0;
     for (const char* none : {"nan", "na", "n a", "null", "none", "err", "error", "fault", "fail", "open", "open circuit", "short", "shorted", "ol", "over", "inf", "invalid", "missing"})

@@ -132,6 +132,12 @@ std::optional<double> noon_s(Front& f, int hour)
     Front look = f;
     look.skip_any(" ");
     auto word = look.letters();
+    std::string pointed; // "a.m."
+    if (word.size() == 1 && look.skip('.')) {
+        pointed = std::string(word) + std::string(look.letters());
+        look.skip('.');
+        word = pointed;
+    }
     const bool half = word.size() == 2 && std::tolower(static_cast<unsigned char>(word[1])) == 'm';
     const char which = half ? static_cast<char>(std::tolower(static_cast<unsigned char>(word[0]))) : '\0';
     if (which != 'a' && which != 'p')
@@ -142,7 +148,8 @@ std::optional<double> noon_s(Front& f, int hour)
     return (which == 'p' ? 12 * hour_s : 0.0) - (hour == 12 ? 12 * hour_s : 0.0);
 }
 
-std::optional<double> read_clock(Front& f)
+// 8.00.30: `behind_a_date`, for by itself it could be one.
+std::optional<double> read_clock(Front& f, bool behind_a_date = false)
 {
     const auto first = f.digits();
     int h = 0, m = 0, s = 0;
@@ -152,14 +159,15 @@ std::optional<double> read_clock(Front& f)
         m = whole(first.substr(2, 2));
         s = first.size() == 6 ? whole(first.substr(4, 2)) : 0;
     } else {
-        if (first.empty() || first.size() > 2 || !f.skip(':'))
+        const char mark = behind_a_date && f.next() == '.' ? '.' : ':';
+        if (first.empty() || first.size() > 2 || !f.skip(mark))
             return {};
         h = whole(first);
         const auto minutes_text = f.digits();
         if (minutes_text.empty() || minutes_text.size() > 2)
             return {};
         m = whole(minutes_text);
-        if (f.skip(':')) {
+        if (f.skip(mark)) {
             const auto seconds_text = f.digits();
             if (seconds_text.empty() || seconds_text.size() > 2)
                 return {};
@@ -211,6 +219,9 @@ std::optional<Moment> read_moment(std::string_view cell, TimeForm order)
         }
     }
     Front f(cell);
+    // "Thu 7.5.2026", "Thursday, 7 May 2026": a weekday, in whatever language.
+    if (Front weekday = f; !weekday.letters().empty() && !month_named(Front(cell).letters()) && weekday.skip_any("., ") > 0)
+        f = weekday;
     out.day = read_date(f, order);
     if (!out.day)
         return {};
@@ -218,7 +229,7 @@ std::optional<Moment> read_moment(std::string_view cell, TimeForm order)
         return out;
     if (f.skip_any(" T,_-") == 0)
         return {};
-    out.second = read_clock(f);
+    out.second = read_clock(f, true);
     if (!out.second)
         return {};
     if (!f.done())

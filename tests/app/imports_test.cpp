@@ -27,6 +27,7 @@ private slots:
     void a_log_of_a_strange_shape_is_seen_chosen_and_taken_in();
     void what_was_chosen_is_remembered_by_the_header();
     void a_broken_log_says_where_and_loses_nothing();
+    void rows_that_would_be_left_out_are_asked_about();
     void several_files_are_joined();
     void an_empty_file_and_a_file_that_is_no_log();
 
@@ -127,6 +128,29 @@ void ImportsTest::a_broken_log_says_where_and_loses_nothing()
     QVERIFY(find<QLabel>("logSaid")->text().contains(QStringLiteral("no column says when")));
     QTest::mouseClick(find<QPushButton>("leaveLog"), Qt::LeftButton);
     QVERIFY(job() == before);
+}
+
+void ImportsTest::rows_that_would_be_left_out_are_asked_about()
+{
+    std::string text = "when;Roof;Tank bottom\n";
+    for (int day = 8; day < 20; ++day)
+        for (int hour = 0; hour < 24; ++hour)
+            text += (day < 10 ? "0" : "") + std::to_string(day) + ".05.2026 " + (hour < 10 ? "0" : "") + std::to_string(hour) + ":00;40;30\n";
+    days().logs().import_files({file("may.csv", text)});
+    auto* form = page().findChild<QComboBox*>(QStringLiteral("logForm"));
+    QVERIFY(form);
+    const int right = form->currentIndex();
+    form->setCurrentIndex(static_cast<int>(TimeForm::month_first));
+    emit form->activated(form->currentIndex());
+    const Job before = job();
+    QTest::mouseClick(find<QPushButton>("takeLog"), Qt::LeftButton);
+    QVERIFY(QTest::qWaitFor([&] { return find<QLabel>("logSaid")->text().contains(QStringLiteral("168 of 288 rows were left out")); }, 10000));
+    QVERIFY(days().importing());
+    QVERIFY(job() == before);
+    form->setCurrentIndex(right);
+    emit form->activated(right);
+    take();
+    QCOMPARE(log().time_s.size(), std::size_t{288});
 }
 
 void ImportsTest::several_files_are_joined()

@@ -400,6 +400,12 @@ TEST(Due, is_a_line_that_reads_back_equal)
     EXPECT_EQ(*due_in_line(due_line(*own)), *own);
     for (const char* bad : {"", " | every 3 months", "x | every -3 months", "x | every 3 weeks", "x | last tomorrow", "x | sometimes", "x | every 3 months of P1"})
         EXPECT_FALSE(due_in_line(bad)) << bad;
+    // What no file takes is not taken from a line.
+    for (const char* much : {"x | every 10000 months", "x | every 2000000 h of P1", "x | every 300000000 starts of P1"}) {
+        const auto read = due_in_line(much);
+        ASSERT_FALSE(read) << much;
+        EXPECT_NE(read.error().what.find("is possible"), std::string::npos) << read.error().what;
+    }
 }
 
 TEST(Keeping, a_closed_visit_is_amended_never_changed)

@@ -63,7 +63,10 @@ TEST(Quantity, large_energies_are_grouped_and_read_back)
 {
     EXPECT_EQ(to_text(1234.56 * 3.6e6, Quantity::energy, Units::metric()), "1\u202f235 kWh");
     EXPECT_EQ(to_text(-1234567 * 3.6e6, Quantity::electricity, Units::us()), "−1\u202f234\u202f567 kWh");
-    EXPECT_EQ(to_text(999.4 * 3.6e6, Quantity::energy, Units::metric()), "999.40 kWh");
+    EXPECT_EQ(to_text(999.4 * 3.6e6, Quantity::energy, Units::metric()), "999 kWh");
+    EXPECT_EQ(to_text(9.994 * 3.6e6, Quantity::energy, Units::metric()), "9.99 kWh");
+    EXPECT_EQ(to_text(9.996 * 3.6e6, Quantity::energy, Units::metric()), "10.0 kWh");
+    EXPECT_EQ(to_text(99.96 * 3.6e6, Quantity::energy, Units::metric()), "100 kWh");
     for (const double kwh : {1.0, 999.0, 1000.0, 45678.0, 1234567.0})
         for (const Units& u : {Units::metric(), Units::us()}) {
             const auto back = parse(to_text(kwh * 3.6e6, Quantity::electricity, u), Quantity::electricity, u);
@@ -76,7 +79,7 @@ TEST(Quantity, large_energies_are_grouped_and_read_back)
 TEST(Quantity, us_units_of_heat)
 {
     const Units us = Units::us();
-    EXPECT_EQ(to_text(3.6e6, Quantity::energy, us), "3.4 kBTU");
+    EXPECT_EQ(to_text(3.6e6, Quantity::energy, us), "3.41 kBTU");
     EXPECT_EQ(to_text(3.6e6, Quantity::electricity, us), "1.00 kWh");
     EXPECT_EQ(to_text(1000, Quantity::heat_rate, us), "3412 BTU/h");
     EXPECT_NEAR(to_display(11356530, Quantity::irradiation, us), 1, 1e-6); // J/m² of 1000 BTU/ft²

@@ -102,6 +102,6 @@ TEST(AuditVerb, takes_a_log_of_another_shape)
     ASSERT_TRUE(job);
     const auto log = read_any_log(strange, "strange.csv", job->variants.front(), job->site.place);
     ASSERT_TRUE(log) << log.error().text();
-    EXPECT_EQ(log->time_s.size(), job->traces.at("calf-milk-19-may.csv")->time_s.size());
-    EXPECT_EQ(log->find("collector")->values, job->traces.at("calf-milk-19-may.csv")->find("collector")->values);
+    EXPECT_EQ(log->trace.time_s.size(), job->traces.at("calf-milk-19-may.csv")->time_s.size());
+    EXPECT_EQ(log->trace.find("collector")->values, job->traces.at("calf-milk-19-may.csv")->find("collector")->values);
 }

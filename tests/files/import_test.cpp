@@ -1,11 +1,14 @@
 // Logs as loggers, spreadsheets and people leave them.
+#include "files/any_log.h"
 #include "files/csv_trace.h"
 #include "files/import/log_reader.h"
 #include "files/log_cells.h"
 
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <cmath>
+#include <ctime>
 
 using namespace vernal;
 
@@ -93,6 +96,143 @@ TEST(Import, month_first_by_its_content_and_by_the_units_of_the_person)
     // Only one of the orders lets time go on from day to day.
     EXPECT_EQ(guessed("time,collector\n01/06/2026 8:00,40\n02/06/2026 8:00,41\n03/06/2026 8:00,41\n", true).layout.form, TimeForm::day_first);
     EXPECT_EQ(guessed("time,collector\n05/13/2026 8:00 PM,40\n05/14/2026 12:30 AM,41\n").log.trace.time_s[1], 4.5 * 3600);
+}
+
+// Rows each ten minutes from a day to another, the date by this form of strftime.
+std::string dated_log(int from_month, int from_day, int days, const char* form)
+{
+    std::string out = "when;Roof;Tank bottom;Pump\n";
+    std::tm t{};
+    t.tm_year = 126;
+    t.tm_mon = from_month - 1;
+    t.tm_mday = from_day;
+    std::time_t at = timegm(&t);
+    for (int row = 0; row < days * 144; ++row, at += 600) {
+        std::tm now{};
+        gmtime_r(&at, &now);
+        char text[60];
+        std::strftime(text, sizeof text, form, &now);
+        out += std::string(text) + ";" + std::to_string(40 + row % 7) + ";30;" + std::to_string(row % 2) + "\n";
+    }
+    return out;
+}
+
+// The first thousand rows are of the 8th to the 14th, the last of the 8th again: only the
+// days between say which number is the day.
+TEST(Import, the_order_of_a_date_is_found_from_the_whole_file)
+{
+    for (const bool us : {false, true}) {
+        const Read may = guessed(dated_log(5, 8, 32, "%d.%m.%Y %H:%M"), us);
+        EXPECT_EQ(may.layout.form, TimeForm::day_first);
+        EXPECT_EQ(may.log.trace.time_s.size(), 32U * 144);
+        EXPECT_EQ(may.log.trace.time_s.back(), 32 * 86400.0 - 600);
+        EXPECT_EQ(may.log.dropped, 0U);
+        const Read four_months = guessed(dated_log(1, 2, 120, "%m/%d/%Y %H:%M"), us);
+        EXPECT_EQ(four_months.layout.form, TimeForm::month_first);
+        EXPECT_EQ(four_months.log.trace.time_s.size(), 120U * 144);
+        const Read short_of_the_13th = guessed(dated_log(5, 1, 11, "%d/%m/%Y %H:%M"), us);
+        EXPECT_EQ(short_of_the_13th.layout.form, TimeForm::day_first) << "one day after the other, no month";
+        const Read points = guessed(dated_log(5, 8, 1, "%d.%m.%Y %H:%M"), us);
+        EXPECT_EQ(points.layout.form, TimeForm::day_first) << "points say day first";
+        const Read month_with_points = guessed(dated_log(5, 1, 11, "%m.%d.%Y %H:%M"), us);
+        EXPECT_EQ(month_with_points.layout.form, TimeForm::month_first) << "day first would leap over a month each night";
+        EXPECT_EQ(guessed(dated_log(5, 8, 2, "%Y-%m-%d %H:%M"), us).layout.form, TimeForm::year_first);
+    }
+}
+
+TEST(Import, rows_that_are_left_out_are_said_first)
+{
+    const std::string text = dated_log(5, 8, 32, "%d.%m.%Y %H:%M");
+    LogLayout layout = guess_layout(text, targets());
+    layout.form = TimeForm::month_first; // 8.5. is the fifth of August, 13.5. no day
+    const Read r = read_as(text, layout);
+    EXPECT_GT(r.log.dropped, 2000U);
+    ASSERT_FALSE(r.log.trace.notes.empty());
+    EXPECT_NE(r.log.trace.notes.front().find(std::to_string(r.log.dropped) + " of 4608 rows were left out"), std::string::npos) << r.log.trace.notes.front();
+    EXPECT_NE(r.log.trace.notes.front().find("order of day and month"), std::string::npos);
+    // One spoilt row in two thousand is listed, and no more.
+    std::string spoilt = dated_log(5, 8, 20, "%d.%m.%Y %H:%M");
+    spoilt.replace(spoilt.find("12.05.2026 10:00"), 5, "xx.xx");
+    const Read good = guessed(spoilt);
+    EXPECT_EQ(good.log.dropped, 1U);
+    EXPECT_EQ(good.log.troubles.size(), 1U);
+    for (const std::string& note : good.log.trace.notes)
+        EXPECT_EQ(note.find("left out"), std::string::npos) << note;
+}
+
+TEST(Import, only_what_has_its_header_is_the_programs_own)
+{
+    const auto any = [](const std::string& text) { return read_any_log(text, "log.csv", new_job("glycol-coil").variants.front(), in_oslo()); };
+    EXPECT_TRUE(is_own_log("time,collector [°C],P1\n0,40,0\n30,41,1\n"));
+    EXPECT_TRUE(is_own_log("time,collector,P1\n2026-05-07T08:00:00,40,0\n"));
+    EXPECT_FALSE(is_own_log("Date,Roof\n2026-05-07 08:00,40\n"));
+    // Serial days, and seconds since 1970, under a name of our own.
+    const auto serial = any("time,collector,tank_bottom\n46149.33333333,40,30\n46149.33368056,41,30\n46149.33402778,42,30\n");
+    ASSERT_TRUE(serial) << serial.error().text();
+    EXPECT_EQ(serial->trace.start, "2026-05-07T08:00:00");
+    EXPECT_NEAR(serial->trace.time_s[1], 30, 0.1);
+    const auto epoch = any("timestamp,collector,tank_bottom\n1778133600,40,30\n1778133630,41,30\n");
+    ASSERT_TRUE(epoch);
+    EXPECT_EQ(epoch->trace.start, "2026-05-07T08:00:00") << "6 h UTC is 8 h in Oslo in May";
+    EXPECT_EQ(epoch->trace.time_s[1], 30);
+    const auto by_probe = any("time,S1,S2,S3,P1\n0,41,30,55,0\n30,42,30,55,1\n");
+    ASSERT_TRUE(by_probe) << by_probe.error().text();
+    ASSERT_TRUE(by_probe->trace.find("collector"));
+    EXPECT_EQ(by_probe->trace.find("collector")->values, (std::vector<double>{41, 42}));
+    EXPECT_EQ(by_probe->trace.find("P1")->values, (std::vector<double>{0, 1}));
+}
+
+std::string utf16(const std::string& ascii, bool big)
+{
+    std::string out = big ? "\xfe\xff" : "\xff\xfe";
+    for (const char c : ascii)
+        out += big ? std::string{'\0', c} : std::string{c, '\0'};
+    return out;
+}
+
+// One log in the shapes that programs and people give it; each reads as the first.
+TEST(Import, shapes_that_people_have)
+{
+    const std::string plain = "when,Roof,Tank bottom,Pump\n07.05.2026 08:00:00,1041.5,30,1\n07.05.2026 08:00:30,42.25,-0.5,0\n";
+    const auto same = [&](const char* called, const Read& r) {
+        SCOPED_TRACE(called);
+        EXPECT_EQ(r.log.trace.start, "2026-05-07T08:00:00");
+        EXPECT_EQ(r.log.trace.time_s, (std::vector<double>{0, 30}));
+        EXPECT_EQ(r["collector"], (std::vector<double>{1041.5, 42.25}));
+        EXPECT_EQ(r["tank_bottom"], (std::vector<double>{30, -0.5}));
+        EXPECT_EQ(r["P1"], (std::vector<double>{1, 0}));
+        EXPECT_TRUE(r.log.troubles.empty());
+    };
+    same("plain", guessed(plain));
+    same("UTF-16, little end first", guessed(utf16(plain, false)));
+    same("UTF-16, big end first", guessed(utf16(plain, true)));
+    std::string old = plain;
+    std::replace(old.begin(), old.end(), '\n', '\r');
+    same("carriage returns alone", guessed(old));
+    same("a row of units", guessed("when,Roof,Tank bottom,Pump\n,[°C],°C,\n07.05.2026 08:00:00,1041.5,30,1\n07.05.2026 08:00:30,42.25,-0.5,0\n"));
+    same("units in cells", guessed("when,Roof,Tank bottom,Pump\n07.05.2026 08:00:00,1041.5 °C,30 °C,1\n07.05.2026 08:00:30,42.25 °C,-0.5°C,0\n"));
+    same("decimal commas in quotes", guessed("when,Roof,Tank bottom,Pump\n07.05.2026 08:00:00,\"1041,5\",\"30,0\",1\n07.05.2026 08:00:30,\"42,25\",\"-0,5\",0\n"));
+    same("thousands by commas", guessed("when,Roof,Tank bottom,Pump\n07.05.2026 08:00:00,\"1,041.5\",30.0,1\n07.05.2026 08:00:30,42.25,-0.5,0\n"));
+    same("thousands by points", guessed("when;Roof;Tank bottom;Pump\n07.05.2026 08:00:00;1.041,5;30,0;1\n07.05.2026 08:00:30;42,25;-0,5;0\n"));
+    same("thousands by narrow blanks", guessed("when;Roof;Tank bottom;Pump\n07.05.2026 08:00:00;1\u202f041,5;30,0;1\n07.05.2026 08:00:30;42,25;-0,5;0\n"));
+    same("clock with points", guessed("when,Roof,Tank bottom,Pump\n07.05.2026 08.00.00,1041.5,30,1\n07.05.2026 08.00.30,42.25,-0.5,0\n"));
+    same("a weekday", guessed("when;Roof;Tank bottom;Pump\nThu, 07.05.2026 08:00:00;1041.5;30;1\nThu, 07.05.2026 08:00:30;42.25;-0.5;0\n"));
+    same("before noon", guessed("when,Roof,Tank bottom,Pump\n07.05.2026 8:00:00 a.m.,1041.5,30,1\n07.05.2026 8:00:30 a.m.,42.25,-0.5,0\n"));
+    for (const auto& [on, off] : {std::pair{"Ein", "Aus"}, {"Marche", "Arrêt"}, {"Encendido", "Apagado"}, {"Acceso", "Spento"}, {"Aan", "Uit"}, {"ON", "OFF"}})
+        same(on, guessed(std::string("when,Roof,Tank bottom,Pump\n07.05.2026 08:00:00,1041.5,30,") + on + "\n07.05.2026 08:00:30,42.25,-0.5," + off + "\n"));
+}
+
+TEST(Import, a_unit_in_the_cell_is_that_cells)
+{
+    const Read r = guessed("when,Roof,Tank bottom,Pump\n2026-05-07 08:00,212 °F,30 C,100 %\n2026-05-07 08:01,50 °F,31 C,0 %\n");
+    EXPECT_NEAR(r["collector"][0], 100, 1e-9);
+    EXPECT_NEAR(r["collector"][1], 10, 1e-9);
+    EXPECT_EQ(r["tank_bottom"], (std::vector<double>{30, 31}));
+    EXPECT_EQ(r["P1"], (std::vector<double>{100, 0}));
+    const Read row = guessed("when,Roof,Tank bottom\n,°F,°C\n2026-05-07 08:00,212,30\n2026-05-07 08:01,50,31\n");
+    EXPECT_EQ(row.layout.header_line, 1);
+    EXPECT_NEAR(row["collector"][0], 100, 1e-9);
+    EXPECT_EQ(row["tank_bottom"], (std::vector<double>{30, 31}));
 }
 
 TEST(Import, fahrenheit_ohms_and_tenths)
@@ -230,6 +370,15 @@ TEST(Import, a_layout_is_written_and_reads_back_equal_and_is_known_by_its_header
     }
     EXPECT_FALSE(read_layout("{}"));
     EXPECT_FALSE(read_layout("not json"));
+    const auto spoilt = [&](const std::string& from, const std::string& to) {
+        std::string json = write_layout(one);
+        json.replace(json.find(from), from.size(), to);
+        const auto read = read_layout(json);
+        return read ? std::string() : read.error().text();
+    };
+    EXPECT_NE(spoilt("\"role\": \"value\"", "\"role\": \"valve\"").find("columns[2].role: this is no layout of a log: “valve”"), std::string::npos) << spoilt("\"role\": \"value\"", "\"role\": \"valve\"");
+    EXPECT_NE(spoilt("\"first_line\": ", "\"first_line\": -").find("first_line: "), std::string::npos);
+    EXPECT_NE(spoilt("\"decimal\"", "\"decimals\"").find("decimal: this is no layout of a log: it is missing"), std::string::npos);
 }
 
 TEST(Import, a_switch_in_words_of_its_own_is_a_switch_and_a_mode_is_left_out)

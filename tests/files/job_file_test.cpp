@@ -1,3 +1,6 @@
+#include "core/job/ids.h"
+#include "core/job/job_check.h"
+#include "core/visit/dictation.h"
 #include "files/disk.h"
 #include "files/job_file.h"
 #include "files/job_json.h"
@@ -36,6 +39,48 @@ public:
     ~Folder() { fs::remove_all(path); }
     fs::path path;
 };
+
+// What is dictated is saved and opened again, or refused when it is said.
+TEST(JobFile, every_dictated_line_is_refused_or_opens_again)
+{
+    Folder f;
+    Job job = demo();
+    Visit visit;
+    visit.when = "2026-05-12T10:00";
+    for (const char* fine : {"heat 500 kWh", "heat 250000 kWh", "P1 9140 h", "done: seal | 14400 min | cost 9000000 | after 900000 h | lasts 100 years"}) {
+        const auto said = dictate(visit, fine, job.variants.front(), Units::metric());
+        EXPECT_TRUE(said) << fine << ": " << (said ? "" : said.error().text());
+    }
+    for (const char* much : {"done: seal | 20000 min", "done: seal | cost 20000000", "done: seal | lasts 150 years", "done: seal | after 2000000 h"}) {
+        const auto said = dictate(visit, much, job.variants.front(), Units::metric());
+        ASSERT_FALSE(said) << much;
+        EXPECT_NE(said.error().what.find("is possible"), std::string::npos) << said.error().text();
+    }
+    job.logbook.visits = {visit};
+    give_ids(job, NewFrom::file);
+    ASSERT_TRUE(save_job(job, f.path / "job.json"));
+    const auto back = open_job(f.path / "job.json");
+    ASSERT_TRUE(back) << back.error().text();
+    EXPECT_EQ(back->logbook.visits, job.logbook.visits);
+}
+
+TEST(JobFile, what_its_own_reader_refuses_is_not_saved)
+{
+    Folder f;
+    const Job job = demo();
+    ASSERT_TRUE(save_job(job, f.path / "a.vrelay"));
+    const auto before = read_file(f.path / "a.vrelay");
+    Job bad = job;
+    while (bad.variants.size() <= most_variants) {
+        bad.variants.push_back(bad.variants.front());
+        bad.variants.back().name = "copy " + std::to_string(bad.variants.size());
+    }
+    give_ids(bad, NewFrom::file);
+    const auto saved = save_job(bad, f.path / "a.vrelay");
+    ASSERT_FALSE(saved);
+    EXPECT_NE(saved.error().what.find("was not saved"), std::string::npos) << saved.error().text();
+    EXPECT_EQ(*read_file(f.path / "a.vrelay"), *before);
+}
 
 TEST(JobFile, reads_back_equal_in_both_forms)
 {
