@@ -12,9 +12,8 @@ bool is_own_log(std::string_view text);
 
 struct AnyLog {
     Trace trace;
-    std::size_t rows = 0, dropped = 0; // of the file, and of these left out
-    // More than one row in a thousand: the trace's first note says so.
-    bool drops_many() const { return dropped * 1000 > rows; }
+    std::size_t rows = 0, dropped = 0;                                    // of the file, and of these left out
+    bool drops_many() const { return vernal::drops_many(rows, dropped); } // then the trace's first note says so
 };
 
 // `layout`: how it is read; null: as the program's own, else as it looks. What could not be

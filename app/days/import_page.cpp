@@ -258,7 +258,7 @@ LogLayout ImportPage::layout_for(const LogText& file) const
 
 ImportPage::Read ImportPage::read_all(const std::vector<LogText>& files, const std::vector<LogLayout>& layouts, const std::vector<LogTarget>& targets, const Place& place, const std::function<void(double)>& progress, const std::stop_token& stop)
 {
-    Read out{Error{}, 0, {}};
+    Read out{Error{}, 0, {}, {}};
     std::vector<Trace> logs;
     for (std::size_t i = 0; i < files.size(); ++i) {
         const LogWatch watch{[&](double share) { progress((static_cast<double>(i) + share) / static_cast<double>(files.size())); }, stop, 0};
@@ -270,7 +270,7 @@ ImportPage::Read ImportPage::read_all(const std::vector<LogText>& files, const s
         out.troubles += log->troubles.size() + log->more_troubles;
         if (!log->troubles.empty() && out.first_trouble.empty())
             out.first_trouble = files[i].name + ", line " + std::to_string(log->troubles.front().line) + ": " + log->troubles.front().what;
-        if (log->dropped * 1000 > log->rows)
+        if (log->drops_many())
             out.dropped += (out.dropped.empty() ? "" : ". ") + files[i].name + ": " + log->trace.notes.front();
         logs.push_back(std::move(log->trace));
     }

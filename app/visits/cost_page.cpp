@@ -1,6 +1,7 @@
 #include "cost_page.h"
 
 #include "app/widgets/form.h"
+#include "core/job/field_range.h"
 
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -84,19 +85,22 @@ void CostPage::refresh()
 
 void CostPage::keep_costs()
 {
-    constexpr double most_price = 1e6; // of the fields of Costs
     Costs c = session_.document().job().logbook.costs;
     c.money = money_->text().trimmed().toStdString();
     const auto number = [&](const QLineEdit& e, double& to) {
         if (e.text().trimmed().isEmpty())
             to = 0;
-        else if (const auto v = parse(e.text().toStdString(), Quantity::number, Units::metric()); v && *v >= 0 && *v <= most_price)
+        else if (const auto v = parse(e.text().toStdString(), Quantity::number, Units::metric()); v && *v >= 0)
             to = *v;
         else
             about_->setText(tr("▲ “%1” is no price.").arg(e.text()));
     };
     number(*energy_, c.energy_kwh);
     number(*hour_, c.work_h);
+    if (const auto beyond = beyond_range(c)) {
+        about_->setText(QStringLiteral("▲ ") + qs(*beyond).toHtmlEscaped());
+        return;
+    }
     session_.document().edit(tr("Prices"), [&](Job& j) { j.logbook.costs = c; });
 }
 

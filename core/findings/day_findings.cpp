@@ -55,7 +55,7 @@ Found freezes_today(const FindingContext& c)
                 over_bridge = std::string(kind_of(r).title) + " reads " + named(c.variant.probes[bridge->collector]) + " over a bridge, which tells only how much warmer it is than the store. Give that probe an input of its own, or put a thermostat switch on the pipe. ";
     std::optional<Remedy> remedy;
     if (!over_bridge.empty())
-        remedy = Remedy{"Try: each probe on an input of its own", [](Variant& v) { v.input.kind = StageKind::pull_up; }};
+        remedy = own_inputs();
     else if (!guarded)
         remedy = Remedy{"Try: freeze recirculation", [](Variant& v) {
                             v.unit.rules.push_back(fresh_rule(v, kind_index<Freeze>()));

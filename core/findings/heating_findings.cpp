@@ -100,6 +100,9 @@ Found disinfection_weak(const FindingContext& c)
     });
 }
 
+constexpr double foot = 0.25; // an element below this share of the height heats the whole tank; estimate
+constexpr double cold_c = 10; // of the mains, where a disinfection begins at the worst; estimate
+
 // Hours a day in which the element may heat of itself.
 double open_hours(const Element& e)
 {
@@ -116,7 +119,6 @@ double open_hours(const Element& e)
 // can that do what the rule waits for?
 Found element_alone_disinfects(const FindingContext& c, const Rule& rule, const Disinfection& d)
 {
-    constexpr double foot = 0.25, cold_c = 10;
     const Element& e = loop(c).element;
     const double hours = open_hours(e), target = d.target.in_celsius(), share = e.height < foot ? 1.0 : 1 - e.height;
     const double needs_h = share * loop(c).tank.volume_m3 * 4.18e6 * (target - cold_c) / std::max(1.0, e.power_w) / 3600 + d.hold_s / 3600;
@@ -138,7 +140,6 @@ Found element_alone_disinfects(const FindingContext& c, const Rule& rule, const 
 // Asked for, and the element cannot bring it: by its own thermostat, or because it heats only what lies above it.
 Found disinfection_out_of_reach(const FindingContext& c)
 {
-    constexpr double foot = 0.25; // an element below this share of the height heats the whole tank; estimate
     if (!has(c, Part::element))
         return {};
     const Element& e = loop(c).element;
@@ -158,7 +159,7 @@ Found disinfection_out_of_reach(const FindingContext& c)
         else if (e.height > foot && sits_at(c, d.probe, {ProbePlace::tank_bottom}))
             out.push_back({"", Severity::serious, "The disinfection cannot reach its probe", "The element sits at " + to_text(e.height, Quantity::ratio, c.units) + " of the height and heats what lies above it; the probe sits at the bottom, which stays cold. Heat from the bottom, mix the tank, or judge it where the element reaches and disinfect the rest otherwise.",
                 on_loop("Try: element at the bottom", [](Loop& l) { l.element.height = 0.1; })});
-        else if (const double share = e.height < foot ? 1.0 : 1 - e.height; e.power_w * 86400 * 0.5 < share * loop(c).tank.volume_m3 * 4.18e6 * (needed - 10))
+        else if (const double share = e.height < foot ? 1.0 : 1 - e.height; e.power_w * 86400 * 0.5 < share * loop(c).tank.volume_m3 * 4.18e6 * (needed - cold_c))
             out.push_back({"", Severity::serious, "The element is too weak to disinfect", "At " + said(c, e.power_w, Quantity::power) + " it takes more than half a day to bring cold water to " + temp(c, needed) + ", and draws take it away again.", {}});
     });
 }

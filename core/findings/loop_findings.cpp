@@ -1,5 +1,7 @@
 #include "shared.h"
 
+#include "core/plant/collector_kinds.h"
+
 #include "core/job/field_path.h"
 #include "core/plant/hydraulic_state.h"
 #include "core/plant/hydraulics.h"
@@ -88,10 +90,10 @@ Found report_wind_doubtful(const FindingContext& c)
 {
     Found out;
     const auto look = [&](const Collector& k, Part part, const char* path) {
-        constexpr double tested_m_s = 3, least_w_m2k = 1; // an absorber in still air loses more; estimate
+        constexpr double least_w_m2k = 1; // an absorber in still air loses more; estimate
         if (!has(c, part) || k.wind_from != WindFrom::three_m_s)
             return;
-        const double a1 = k.a1_w_m2k - tested_m_s * k.wind_loss_j_m3k, eta0 = k.eta0 + tested_m_s * k.wind_gain_s_m;
+        const double a1 = k.a1_w_m2k - report_wind_m_s * k.wind_loss_j_m3k, eta0 = k.eta0 + report_wind_m_s * k.wind_gain_s_m;
         if (a1 >= least_w_m2k && eta0 <= 1)
             return;
         out.push_back({"", Severity::caution, "The report's wind terms do not fit its edition",

@@ -259,7 +259,7 @@ Found limit_over_bridge(const FindingContext& c)
         const bool late = std::max(late_k(stores.low_c), late_k(stores.high_c)) >= bridge_error_felt_k;
         out.push_back({"", late ? Severity::serious : Severity::caution, std::string(kind_of(r).title) + " at " + temp(c, at) + " is fed by the bridge",
             "A bridge tells how much warmer " + named(probe) + " is than the store, by a scale that is right at a store of " + temp(c, c.variant.input.scale_at_c) + "; it knows no temperature of the collector. At a true " + temp(c, at) + " and a store of " + temp(c, worst_c) + (std::isnan(read) ? std::string(" the unit takes the probe for broken. ") : " the unit reads " + temp(c, read) + ": the rule acts " + (late_k(worst_c) > 0 ? "too late. " : "too early. ")) + "A protection needs a probe on an input of its own, or a thermostat switch on the pipe.",
-            Remedy{"Try: each probe on an input of its own", [](Variant& v) { v.input.kind = StageKind::pull_up; }}, "rule/" + r.id});
+            own_inputs(), "rule/" + r.id});
     }
     return out;
 }

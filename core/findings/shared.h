@@ -99,6 +99,12 @@ Remedy on_loop(std::string label, F what)
     return {std::move(label), [what](Variant& v) { what(v.loop); }};
 }
 
+// A bridge knows no temperature of its warm probe; an input that reads each probe alone does.
+inline Remedy own_inputs()
+{
+    return {"Try: each probe on an input of its own", [](Variant& v) { v.input.kind = StageKind::pull_up; }};
+}
+
 inline Found one(Severity severity, std::string title, std::string reason, std::optional<Remedy> remedy = {})
 {
     return {{"", severity, std::move(title), std::move(reason), std::move(remedy), {}}};

@@ -38,9 +38,8 @@ Collector in_still_air(const Collector& report)
 {
     Collector out = report;
     if (report.wind_from == WindFrom::three_m_s) {
-        constexpr double tested_m_s = 3;
-        out.eta0 += tested_m_s * report.wind_gain_s_m;
-        out.a1_w_m2k = std::max(0.1, report.a1_w_m2k - tested_m_s * report.wind_loss_j_m3k); // a finding tells of what would be less
+        out.eta0 += report_wind_m_s * report.wind_gain_s_m;
+        out.a1_w_m2k = std::max(0.1, report.a1_w_m2k - report_wind_m_s * report.wind_loss_j_m3k); // a finding tells of what would be less
         out.wind_from = WindFrom::still_air;
     }
     return out;

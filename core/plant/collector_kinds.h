@@ -11,6 +11,9 @@ namespace vernal {
 Collector collector_of(Array kind, double area_m2);
 const char* collector_origin(Array kind);
 
+// The wind from which a report of ISO 9806:2017 counts, m/s (from memory).
+inline constexpr double report_wind_m_s = 3;
+
 // Nothing stands between its absorber and the wind.
 inline bool uncovered(Array kind) { return kind == Array::unglazed || kind == Array::hose; }
 

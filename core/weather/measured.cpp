@@ -27,7 +27,7 @@ constexpr std::size_t hour_min = 60;
 // middle of both, which is why it goes in rounds.
 void keep_hours(std::vector<double>& w_m2, const MeasuredSeries& means)
 {
-    constexpr double most = 3; // of an hour in which the sun is up for minutes only
+    constexpr double most = 3; // of an hour in which the sun is up for minutes only; a choice
     constexpr int rounds = 8;
     const std::vector<double> line = w_m2;
     const std::size_t hours = (line.size() - 1) / hour_min;

@@ -9,12 +9,12 @@
 namespace vernal {
 namespace {
 
-constexpr int far_days = 2;              // rows of one log lie closer, but for a gap
-constexpr std::size_t a_few_gaps = 3;    // of these a log may have
+constexpr int far_days = 2;              // rows of one log lie closer, but for a gap; a choice
+constexpr std::size_t a_few_gaps = 3;    // of these a log may have; a choice
 constexpr std::size_t all_dates = 20000; // looked at one by one; of more each hundredth
 
 // What the dates come to in one order.
-struct Readings {
+struct DatesRead {
     std::size_t unread = 0, falls = 0, rises = 0, far = 0;
     double leaps_d = 0;
     std::optional<std::chrono::sys_days> last;
@@ -37,7 +37,7 @@ struct Readings {
     }
     // Newest first is an order too.
     std::size_t backwards() const { return std::min(falls, rises); }
-    bool worse_than(const Readings& o) const { return unread != o.unread ? unread > o.unread : backwards() > o.backwards(); }
+    bool worse_than(const DatesRead& o) const { return unread != o.unread ? unread > o.unread : backwards() > o.backwards(); }
 };
 
 // The cell of a line, by its delimiter alone where there are no quotes.
@@ -97,7 +97,7 @@ bool begins_with_a_year(std::string_view date)
 
 TimeForm order_of_dates(std::string_view text, const LogLayout& layout, std::size_t column, bool us)
 {
-    Readings by_year, by_day, by_month;
+    DatesRead by_year, by_day, by_month;
     std::string first;
     each_date(text, layout, column, [&](std::string_view date) {
         if (first.empty())
@@ -121,7 +121,7 @@ TimeForm order_of_dates(std::string_view text, const LogLayout& layout, std::siz
         day_first = by_day.leaps_d < by_month.leaps_d;
     else
         day_first = !us;
-    const Readings& chosen = day_first ? by_day : by_month;
+    const DatesRead& chosen = day_first ? by_day : by_month;
     return chosen.worse_than(by_year) ? TimeForm::year_first : day_first ? TimeForm::day_first
                                                                          : TimeForm::month_first;
 }

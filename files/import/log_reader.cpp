@@ -274,7 +274,7 @@ private:
         }
         note_lacks(trace, order.duplicates, empty_);
         out_.dropped = out_.rows - order.rows.size() - order.duplicates;
-        if (out_.dropped * 1000 > out_.rows)
+        if (out_.drops_many())
             trace.notes.insert(trace.notes.begin(), dropped_note(std::minmax(lines_[order.rows.front()], lines_[order.rows.back()])));
         out_.troubles = troubles_.take();
         out_.more_troubles = troubles_.more();
@@ -286,9 +286,9 @@ private:
         const std::size_t behind = csv_.line() - kept.second, before = kept.first - static_cast<std::size_t>(std::max(1, layout_.first_line));
         std::string out = std::to_string(out_.dropped) + " of " + std::to_string(out_.rows) + " rows were left out";
         if (behind * 2 > out_.dropped)
-            out += ", all behind line " + std::to_string(kept.second) + " among them: days are missing at the end";
+            out += ", most of them behind line " + std::to_string(kept.second) + ": days are missing at the end";
         else if (before * 2 > out_.dropped)
-            out += ", all before line " + std::to_string(kept.first) + " among them: days are missing at the beginning";
+            out += ", most of them before line " + std::to_string(kept.first) + ": days are missing at the beginning";
         return out + "; check the column of the time and the order of day and month";
     }
 

@@ -13,11 +13,15 @@ struct LogTrouble {
     std::string what;
 };
 
+// More than one row in a thousand is left out: that is said first, and asked about.
+constexpr bool drops_many(std::size_t rows, std::size_t dropped) { return dropped * 1000 > rows; }
+
 struct ImportedLog {
     Trace trace; // at least one row, unless it was stopped
     std::vector<LogTrouble> troubles;
     std::size_t more_troubles = 0;     // that are not listed
     std::size_t rows = 0, dropped = 0; // of the file below its header, and of these left out
+    bool drops_many() const { return vernal::drops_many(rows, dropped); }
     bool stopped = false;
 };
 inline constexpr std::size_t most_troubles = 500;

@@ -91,6 +91,30 @@ TEST(AuditVerb, what_was_found_goes_into_a_variant_that_can_be_opened)
     fs::remove_all(fs::temp_directory_path() / "traces");
 }
 
+// One time in a hundred is spoilt: said on standard error, and counted in the JSON.
+TEST(AuditVerb, says_how_many_rows_were_left_out)
+{
+    auto text = *read_file(demo_jobs / "calf-milk/traces/calf-milk-19-may.csv");
+    text.replace(text.find("time"), 4, "when");
+    std::size_t line = 0, spoilt = 0;
+    for (std::size_t at = text.find('\n'); at != std::string::npos && at + 5 < text.size(); at = text.find('\n', at + 1))
+        if (++line % 100 == 0) {
+            text.replace(at + 1, 4, "????");
+            ++spoilt;
+        }
+    const fs::path log = fs::temp_directory_path() / ("vernal-spoilt-" + std::to_string(::getpid()) + ".csv");
+    ASSERT_TRUE(write_file_atomically(log, text));
+    std::ostringstream out, err;
+    run_cli({"audit", (demo_jobs / "calf-milk/job.json").string(), "--log", log.string(), "--json"}, {out, err});
+    const auto j = nlohmann::json::parse(out.str());
+    ASSERT_EQ(j["logs"].size(), 1U);
+    EXPECT_EQ(j["logs"][0]["dropped"], spoilt);
+    EXPECT_GT(j["logs"][0]["rows"], 99 * spoilt);
+    EXPECT_NE(err.str().find(std::to_string(spoilt) + " of "), std::string::npos) << err.str();
+    EXPECT_NE(err.str().find("rows were left out"), std::string::npos) << err.str();
+    fs::remove(log);
+}
+
 TEST(AuditVerb, takes_a_log_of_another_shape)
 {
     const auto text = read_file(demo_jobs / "calf-milk/traces/calf-milk-19-may.csv");
